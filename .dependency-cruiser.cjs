@@ -1,0 +1,65 @@
+/** The layers of docs/architecture.md, from the ground up. An arrow may only point down. */
+const only = (name, from, to) => ({
+  name,
+  severity: 'error',
+  from: { path: from, pathNot: '\\.test\\.ts$' },
+  to: { path: '^src/', pathNot: to },
+});
+
+/** Rooms of the core, kernel lowest; a room may use itself and those before it. */
+const ROOMS = [
+  'kernel',
+  'tax',
+  'parties',
+  'documents',
+  'ledger',
+  'receipts',
+  'periods',
+  'einvoice',
+  'decisions',
+  'files',
+];
+
+/** Parties name a price mode and tax codes; tax names nobody. */
+const roomRules = ROOMS.map((room, i) =>
+  only(`core-${room}`, `^src/core/${room}/`, `^src/core/(${ROOMS.slice(0, i + 1).join('|')})/`),
+);
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: { orphan: true, pathNot: '(\\.d\\.ts|\\.config\\.[a-z]+|proxy\\.ts|not-found\\.tsx|^e2e/.*|^bench/.*)$' },
+      to: {},
+    },
+    {
+      name: 'core-is-pure',
+      comment: 'core computes: no interface, storage, network, file system or clock',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '(^|/)(react|react-dom|next|dexie|dexie-react-hooks|comlink|zustand|pdfkit)(/|$)|^(node:)?(fs|path|crypto|http|os|process)$',
+      },
+    },
+    ...roomRules,
+    only('store', '^src/store/', '^src/(core|store)/'),
+    only('print', '^src/print/', '^src/(core|print)/'),
+    only('demo', '^src/demo/', '^src/(core|store|demo)/'),
+    only('workers', '^src/workers/', '^src/(core|store|print|demo|workers)/'),
+    only('ui', '^src/ui/', '^src/(ui|core/kernel)/'),
+    only('cli', '^src/cli/', '^src/(core|store|cli)/'),
+    only('areas', '^src/areas/', '^src/(core|store|print|workers|ui|areas)/'),
+    only('app', '^src/(app/|proxy)', '^src/(areas|ui|app)/'),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+};

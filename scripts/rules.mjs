@@ -1,0 +1,42 @@
+// Architecture rules: layers and circles, a pure core, one door for writing, nothing unused.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { bin, ROOT, run } from './lib/setup.mjs';
+
+/** What a place may not say, and why. Tests are free of it. */
+const WORDS = [
+  {
+    within: 'src/core',
+    not: /\bDate\.now\(|\bnew Date\(\)|Math\.random\(|randomUUID|performance\.now|\bwindow\b|\bdocument\.(?:query|create|body)|localStorage|\bfetch\(/,
+    why: 'core knows no clock, randomness or browser',
+  },
+  { within: 'src/core', not: /parseFloat\(|\.toFixed\(/, why: 'money is never a binary float' },
+  {
+    within: 'src/areas',
+    not: /\.(?:bulkPut|bulkAdd|bulkDelete)\(|bookDb\(\)\.\w+\.(?:put|add|delete|update|clear)\(/,
+    why: 'screens write through actions only',
+  },
+  { within: 'src', not: /dangerouslySetInnerHTML|\beval\(|new Function\(/, why: 'the security policy forbids it' },
+  { within: 'src', not: /https?:\/\/(?!www\.w3\.org)/, why: 'nothing is fetched from elsewhere' },
+];
+
+function filesUnder(folder) {
+  return readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name) && !entry.name.endsWith('.test.ts'))
+    .map((entry) => join(entry.parentPath, entry.name));
+}
+
+let broken = 0;
+for (const { within, not, why } of WORDS)
+  for (const file of filesUnder(within))
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .forEach((line, i) => {
+        if (!not.test(line) || /^\s*(?:\/\/|\*|\/\*)/.test(line)) return;
+        broken++;
+        console.error(`${relative(ROOT, file)}:${i + 1}: ${why}: ${line.trim()}`);
+      });
+
+const layers = await run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'src']);
+const unused = await run(bin('knip'), ['--no-config-hints']);
+process.exit(broken === 0 && layers === 0 && unused === 0 ? 0 : 1);
