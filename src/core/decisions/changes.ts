@@ -1,0 +1,124 @@
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { Item } from '@/core/documents/item';
+import type { Series } from '@/core/documents/series';
+import type { IsoDate } from '@/core/kernel/date';
+import type { Result } from '@/core/kernel/result';
+import type { Account } from '@/core/ledger/account';
+import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
+import type { Business } from '@/core/parties/business';
+import type { Customer } from '@/core/parties/customer';
+import type { TaxPeriod } from '@/core/periods/return';
+import type { TaxEntry } from '@/core/periods/taxEntry';
+import type { Receipt } from '@/core/receipts/receipt';
+import type { Registration } from '@/core/tax/registration';
+import type { TaxCode } from '@/core/tax/taxCode';
+
+/** The book's own row: what it is kept for. */
+export interface Book {
+  readonly id: 'book';
+  readonly business: Business;
+  readonly begunAt: string;
+}
+
+/** A customer with the keys it is found by. */
+export interface CustomerRow extends Customer {
+  readonly keys: readonly string[];
+}
+
+/** An item with the keys it is found by. */
+export interface ItemRow extends Item {
+  readonly keys: readonly string[];
+}
+
+/** Tables of truth: what actions write and archives hold. Kept balances are derived from them. */
+export interface TruthRows {
+  book: Book;
+  registrations: Registration;
+  taxCodes: TaxCode;
+  customers: CustomerRow;
+  items: ItemRow;
+  accounts: Account;
+  series: Series;
+  drafts: Draft;
+  documents: IssuedDocument;
+  receipts: Receipt;
+  journal: JournalEntry;
+  journalLines: JournalLine;
+  taxEntries: TaxEntry;
+  taxPeriods: TaxPeriod;
+}
+
+export type TruthTable = keyof TruthRows;
+
+type RowsOf<Tables extends TruthTable> = { readonly [T in Tables]?: readonly TruthRows[T][] };
+
+/** What a decision wants written, all together or not at all. */
+export interface Changes {
+  /** New rows; one that is there already makes the whole fail. */
+  readonly add?: RowsOf<TruthTable>;
+  /** New or replaced rows. Journal and tax entries are append-only and not among them. */
+  readonly put?: RowsOf<Exclude<TruthTable, 'journal' | 'journalLines' | 'taxEntries'>>;
+  readonly remove?: { readonly drafts?: readonly string[] };
+  /** Null only where a draft is kept while it is typed: that is no business event. */
+  readonly audit: {
+    /** What it is about, in words: `INV-2026-0142`. */
+    readonly subject: string;
+    readonly before?: unknown;
+    readonly after?: unknown;
+  } | null;
+}
+
+/** One line of the audit trail: when, who, what, before and after. */
+export interface AuditEvent {
+  readonly id: string;
+  readonly at: string;
+  readonly operator: string;
+  /** Name of the action. */
+  readonly action: string;
+  readonly subject: string;
+  readonly before?: unknown;
+  readonly after?: unknown;
+}
+
+/** Everything an archive of the whole book holds. */
+export interface BookRows extends TruthRows {
+  audit: AuditEvent;
+}
+
+export type BookTable = keyof BookRows;
+
+/** All rows of a book, by table. */
+export type BookContent = { readonly [T in BookTable]: readonly BookRows[T][] };
+
+/** All tables of a book, in the order an archive lists them. */
+export const BOOK_TABLES: readonly BookTable[] = [
+  'book',
+  'registrations',
+  'taxCodes',
+  'customers',
+  'items',
+  'accounts',
+  'series',
+  'drafts',
+  'documents',
+  'receipts',
+  'journal',
+  'journalLines',
+  'taxEntries',
+  'taxPeriods',
+  'audit',
+];
+
+/** What came of an action's pure part: a refusal, or an answer and what to write. */
+export type Decision<T> = Result<{ readonly value: T; readonly changes: Changes }>;
+
+/** Everything an action may know of the outside world, passed in so that core stays deterministic. */
+export interface Moment {
+  /** ISO instant. */
+  readonly now: string;
+  readonly today: IsoDate;
+  /** Name of the person at this browser. */
+  readonly operator: string;
+  readonly newId: () => string;
+}

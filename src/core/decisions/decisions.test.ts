@@ -1,0 +1,161 @@
+import { accepted, day, draftOf, lineOf, momentOn, refusalCodes } from 'tests/book';
+import { FIRST_SERIES, type Series } from '@/core/documents/series';
+import { minor } from '@/core/kernel/money';
+import { FIRST_CHART } from '@/core/ledger/account';
+import type { Proof } from '@/core/periods/proof';
+import type { TaxBalance } from '@/core/periods/return';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { credit } from './credit';
+import { file } from './file';
+import { findingsOn } from './findings';
+import { type IssueMaterial, issue, postingDate } from './issue';
+import { receive } from './receive';
+
+/* The pure halves of actions: what they answer and what they want written, with no database at all. */
+
+const registration = demoRegistration(day('2026-01-01'));
+const series = (id: Series['id']) => FIRST_SERIES.find((s) => s.id === id) as Series;
+const material = (over: Partial<IssueMaterial> = {}): IssueMaterial => ({
+  draft: draftOf(),
+  customer: DEMO_CUSTOMERS[0] ?? null,
+  items: DEMO_ITEMS,
+  setting: { business: DEMO_BUSINESS, registration, codes: IRISH_CODES },
+  series: series('invoice'),
+  chart: FIRST_CHART,
+  ...over,
+});
+const moment = momentOn('2026-01-15');
+
+function issuedBy(over: Partial<IssueMaterial> = {}) {
+  const { changes } = accepted(issue(material(over), moment));
+  const document = changes.add?.documents?.[0];
+  if (document === undefined) throw new Error('no document');
+  return { changes, document };
+}
+
+describe('issuing', () => {
+  test('decides the same for the same material and moment', () => {
+    const fixed = { ...moment, newId: () => 'id' };
+    const same = material();
+    expect(issue(same, fixed)).toEqual(issue(same, fixed));
+  });
+  test('adds truth, puts the moved series, and removes the draft', () => {
+    const { changes, document } = issuedBy();
+    expect(Object.keys(changes.add ?? {}).sort()).toEqual(['documents', 'journal', 'journalLines', 'taxEntries']);
+    expect(changes.put?.series?.[0]).toMatchObject({
+      id: 'invoice',
+      next: { '2026': 2 },
+      lastSeal: document.seal.hash,
+      lastDate: '2026-01-15',
+    });
+    expect(changes.remove?.drafts).toHaveLength(1);
+  });
+  test('does not look at what it was not given: no clock, no hidden number', () => {
+    const later = issuedBy({ series: { ...series('invoice'), next: { '2026': 142 }, lastSeal: 'abc' } }).document;
+    expect([later.number, later.position, later.seal.previous]).toEqual(['INV-2026-0142', 142, 'abc']);
+  });
+  test('an invoice of nothing is paid as it is issued', () => {
+    expect(issuedBy({ draft: draftOf({ lines: [lineOf({ price: '0' })] }) }).document).toMatchObject({
+      open: 0n,
+      isOpen: 0,
+    });
+  });
+});
+
+describe('the day an entry is posted', () => {
+  test.each([
+    ['', '2026-01-15', '2026-01-15'],
+    ['2026-02-28', '2026-02-28', '2026-03-01'],
+    ['2026-02-28', '2026-03-01', '2026-03-01'],
+    ['2026-02-28', '2026-05-05', '2026-05-05'],
+  ])('filed until %p, dated %s: %s', (filedUntil, date, posted) => {
+    expect(postingDate({ ...registration, filedUntil: filedUntil as never }, day(date))).toBe(posted);
+  });
+});
+
+describe('findings', () => {
+  test('come gravest first', () => {
+    const { content } = issuedBy({ draft: draftOf({ taxPoint: '2026-01-10', buyerReference: '' }) }).document;
+    const broken = { ...content, seller: { ...content.seller, taxNumber: '', iban: '' } };
+    const found = findingsOn(broken).map((f) => f.severity);
+    expect(found).toEqual(
+      [...found].sort((a, b) => ['must', 'should', 'note'].indexOf(a) - ['must', 'should', 'note'].indexOf(b)),
+    );
+    expect(new Set(found)).toEqual(new Set(['must', 'should', 'note']));
+  });
+});
+
+describe('crediting', () => {
+  const note = (over: object = {}, date = '2026-02-01') => {
+    const invoice = { ...issuedBy().document, ...over };
+    return credit(
+      { invoice, registration, series: series('credit-note'), chart: FIRST_CHART },
+      day(date),
+      'Returned',
+      momentOn(date),
+    );
+  };
+  test.each([
+    [12300n, 0n, 0n, 12300n],
+    [2300n, 10000n, -10000n, 2300n],
+    [0n, 12300n, -12300n, 0n],
+  ])('open %s, received %s: the note keeps %s open and sets off %s', (open, received, left, setOff) => {
+    const { changes } = accepted(note({ open: minor(open), received: minor(received) }));
+    expect(changes.add?.documents?.[0]).toMatchObject({ open: left, credited: -setOff, isOpen: left === 0n ? 0 : 1 });
+    expect(changes.put?.documents?.[0]).toMatchObject({ open: 0n, credited: setOff, isOpen: 0 });
+  });
+  test('goes to the period of its own day', () => {
+    expect(accepted(note({}, '2026-03-10')).changes.put?.taxPeriods?.[0]?.id).toBe('ie-vat|2026-03-01');
+  });
+});
+
+describe('receiving', () => {
+  test('for nobody asks for the customer and writes nothing', () => {
+    const input = { customerId: 'x', date: '2026-01-20', method: 'bank' as const, reference: '', allocations: [] };
+    const decision = receive(
+      input,
+      { customer: undefined, documents: new Map(), series: series('receipt'), chart: FIRST_CHART },
+      moment,
+    );
+    expect(refusalCodes(decision)).toEqual(['missing', 'missing']);
+  });
+});
+
+describe('filing', () => {
+  const proof: Proof = {
+    documents: minor(0n),
+    taxEntries: minor(0n),
+    ledger: minor(0n),
+    documentCount: 0,
+    differences: [],
+    holds: true,
+  };
+  const row = (tax: bigint): TaxBalance => ({
+    periodId: 'ie-vat|2026-01-01',
+    code: 'S23',
+    percent: '23',
+    codeName: 'Standard 23',
+    category: 'S',
+    base: minor(0n),
+    tax: minor(tax),
+    entries: 1,
+    lateEntries: 0,
+  });
+  const filed = (balances: readonly TaxBalance[], today = '2026-03-01') =>
+    file({ registration, balances, proof, chart: FIRST_CHART }, day('2026-01-01'), '', momentOn(today));
+  test('nothing files an entry without lines', () => {
+    const { changes } = accepted(filed([]));
+    expect([changes.add?.journal?.length, changes.add?.journalLines]).toEqual([1, []]);
+  });
+  test('more credited than sold gives a claim on the authority', () => {
+    const { changes } = accepted(filed([row(-2300n)]));
+    expect(changes.add?.journalLines?.map((l) => [l.account, l.amount])).toEqual([
+      ['2200', -2300n],
+      ['2210', 2300n],
+    ]);
+  });
+  test('waits for the last day to be over', () => {
+    expect(refusalCodes(filed([], '2026-02-28'))).toEqual(['not-ended']);
+    expect(refusalCodes(filed([], '2026-03-01'))).toEqual([]);
+  });
+});

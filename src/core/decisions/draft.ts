@@ -1,0 +1,41 @@
+import type { Draft } from '@/core/documents/draft';
+import { accept, refuse } from '@/core/kernel/result';
+import { searchKeys } from '@/core/kernel/words';
+import type { Customer } from '@/core/parties/customer';
+import type { Decision, Moment } from './changes';
+
+/**
+ * Saves a draft. `stored` is what the book holds under its id; a draft of another revision was
+ * changed elsewhere in the meantime, or issued, and is refused so that neither change is lost.
+ */
+export function saveDraft(
+  draft: Draft,
+  stored: Draft | undefined,
+  customer: Customer | undefined,
+  moment: Moment,
+): Decision<Draft> {
+  const isNew = draft.revision === 0;
+  if (stored === undefined && !isNew) return refuse({ code: 'not-found', path: '', found: draft.id });
+  if (stored !== undefined && stored.revision !== draft.revision) return refuse({ code: 'stale', path: '' });
+  const saved: Draft = {
+    ...draft,
+    revision: draft.revision + 1,
+    savedAt: moment.now,
+    keys: searchKeys(['draft', customer?.name ?? '', draft.buyerReference, draft.orderNumber]),
+  };
+  return accept({
+    value: saved,
+    changes: {
+      put: { drafts: [saved] },
+      audit: isNew ? { subject: `Draft for ${customer?.name ?? 'nobody yet'}` } : null,
+    },
+  });
+}
+
+export function dropDraft(stored: Draft | undefined): Decision<null> {
+  if (stored === undefined) return refuse({ code: 'not-found', path: '' });
+  return accept({
+    value: null,
+    changes: { remove: { drafts: [stored.id] }, audit: { subject: 'Draft', before: stored } },
+  });
+}

@@ -1,0 +1,50 @@
+import * as yup from 'yup';
+import { type Decimal, isDecimal } from '@/core/kernel/decimal';
+import { neededText, optionalText } from '@/core/kernel/validate';
+import { isPrice } from '@/core/tax/price';
+
+/** Something we sell, with what a line takes from it. */
+export interface Item {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string;
+  /** UN/ECE Recommendation 20 code: `C62` one, `HUR` hour, `DAY` day. */
+  readonly unit: string;
+  /** Currency units for one unit, without tax. */
+  readonly price: Decimal;
+  /** Code of the income account. */
+  readonly account: string;
+  readonly taxClass: string;
+}
+
+/** Units of UN/ECE Recommendation 20 that are offered, with the word that is shown. */
+export const UNITS: Readonly<Record<string, string>> = {
+  C62: 'each',
+  HUR: 'hour',
+  DAY: 'day',
+  WEE: 'week',
+  MON: 'month',
+  KGM: 'kg',
+  MTR: 'm',
+  LTR: 'litre',
+  KMT: 'km',
+  SET: 'set',
+};
+
+/** The word for a unit, or its code where we have no word. */
+export function unitWord(code: string): string {
+  return UNITS[code] ?? code;
+}
+
+export const itemSchema = yup.object({
+  id: neededText('an id'),
+  name: neededText('a name'),
+  description: optionalText(1000),
+  unit: yup.string().oneOf(Object.keys(UNITS), 'Choose a unit.').defined(),
+  price: yup
+    .string()
+    .defined()
+    .test('price', 'Give a price such as 12.50, with at most ten decimals.', (v) => isDecimal(v) && isPrice(v)),
+  account: neededText('the income account'),
+  taxClass: neededText('the tax class', 30),
+});

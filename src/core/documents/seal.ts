@@ -1,0 +1,34 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { writeCanonical } from '@/core/kernel/canonical';
+import type { Content } from './content';
+
+/** Proof that content was not altered: its hash together with that of the one before in its series. */
+export interface Seal {
+  /** SHA-256, hexadecimal. */
+  readonly hash: string;
+  /** Hash of the document before; empty for the first. */
+  readonly previous: string;
+}
+
+/** SHA-256 of a text, hexadecimal. Synchronous, so that it can run inside a database transaction. */
+export function digest(text: string): string {
+  return bytesToHex(sha256(utf8ToBytes(text)));
+}
+
+export function sealOf(content: Content, previous: string): Seal {
+  return { hash: digest(`${previous}\n${writeCanonical(content)}`), previous };
+}
+
+/**
+ * Looks for the first document whose content no longer gives its seal, or that does not follow the
+ * one before it. `chain` is one series in order of issue. Returns its number, or null when all fit.
+ */
+export function firstBroken(chain: readonly { readonly content: Content; readonly seal: Seal }[]): string | null {
+  let previous = '';
+  for (const { content, seal } of chain) {
+    if (seal.previous !== previous || sealOf(content, previous).hash !== seal.hash) return content.number;
+    previous = seal.hash;
+  }
+  return null;
+}

@@ -1,0 +1,125 @@
+import type { BookContent, BookTable } from '@/core/decisions/changes';
+import { figuresOf } from '@/core/documents/content';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { itemSchema } from '@/core/documents/item';
+import { firstBroken } from '@/core/documents/seal';
+import { writeCanonical } from '@/core/kernel/canonical';
+import { isIsoDate } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
+import { total } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
+import { validated } from '@/core/kernel/validate';
+import { isBalanced } from '@/core/ledger/entry';
+import { businessSchema } from '@/core/parties/business';
+import { customerSchema } from '@/core/parties/customer';
+import { registrationSchema } from '@/core/tax/registration';
+import { taxCodeSchema } from '@/core/tax/taxCode';
+
+type FieldKind = 'text' | 'date' | 'amount' | 'list' | 'record';
+
+/** Fields that every row of a table must hold, and of what kind. The rest is proven by seals and schemas. */
+const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> } = {
+  book: { id: 'text', business: 'record', begunAt: 'text' },
+  registrations: { id: 'text', keptFrom: 'date' },
+  taxCodes: { id: 'text', rates: 'list' },
+  customers: { id: 'text', name: 'text', keys: 'list' },
+  items: { id: 'text', name: 'text', keys: 'list' },
+  accounts: { code: 'text', name: 'text', type: 'text' },
+  series: { id: 'text', next: 'record' },
+  drafts: { id: 'text', lines: 'list', keys: 'list' },
+  documents: {
+    id: 'text',
+    number: 'text',
+    content: 'record',
+    figures: 'record',
+    seal: 'record',
+    issueDate: 'date',
+    open: 'amount',
+    received: 'amount',
+    credited: 'amount',
+    keys: 'list',
+  },
+  receipts: { id: 'text', number: 'text', date: 'date', amount: 'amount', allocations: 'list', keys: 'list' },
+  journal: { id: 'text', date: 'date', text: 'text' },
+  journalLines: { id: 'text', entryId: 'text', account: 'text', date: 'date', amount: 'amount' },
+  taxEntries: { id: 'text', periodId: 'text', documentId: 'text', base: 'amount', tax: 'amount' },
+  taxPeriods: { id: 'text', start: 'date', end: 'date' },
+  audit: { id: 'text', at: 'text', action: 'text' },
+};
+
+const HOLDS: Readonly<Record<FieldKind, (value: unknown) => boolean>> = {
+  text: (v) => typeof v === 'string' && v !== '',
+  date: isIsoDate,
+  amount: (v) => typeof v === 'bigint',
+  list: Array.isArray,
+  record: (v) => v !== null && typeof v === 'object' && !Array.isArray(v),
+};
+
+const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
+
+function shapeFault(table: BookTable, rows: readonly unknown[]): Refusal | null {
+  const fields = Object.entries(FIELDS[table]);
+  for (const [i, row] of rows.entries()) {
+    if (row === null || typeof row !== 'object') return fault(`${table}, row ${i + 1}`, 'a record');
+    for (const [name, kind] of fields)
+      if (!HOLDS[kind]((row as Record<string, unknown>)[name]))
+        return fault(`${table}, row ${i + 1}, ${name}`, `a ${kind}`);
+  }
+  return null;
+}
+
+function schemaFaults(content: BookContent): Refusal[] {
+  const checks = [
+    ...content.book.map((row) => ['book', businessSchema, row.business] as const),
+    ...content.registrations.map((row) => ['registrations', registrationSchema, row] as const),
+    ...content.taxCodes.map((row) => ['taxCodes', taxCodeSchema, row] as const),
+    ...content.customers.map((row) => ['customers', customerSchema, row] as const),
+    ...content.items.map((row) => ['items', itemSchema, row] as const),
+  ];
+  for (const [table, schema, row] of checks) {
+    const result = validated(schema, row);
+    if (!result.ok) return result.refusals.map((r) => fault(`${table}, ${r.path}`, r.expected ?? ''));
+  }
+  return [];
+}
+
+function documentFault(documents: readonly IssuedDocument[]): Refusal | null {
+  for (const [kind, chain] of grouped(documents, (d) => d.kind)) {
+    const broken = firstBroken([...chain].sort((a, b) => a.position - b.position));
+    if (broken !== null) return fault(`${kind} ${broken}`, 'content that fits its seal');
+  }
+  for (const document of documents)
+    if (writeCanonical(figuresOf(document.content)) !== writeCanonical(document.figures))
+      return fault(document.number, 'figures that follow from the content');
+  return null;
+}
+
+/** A receipt is the sum of what it settles. */
+function receiptFault(receipts: BookContent['receipts']): Refusal | null {
+  for (const { number, amount, allocations } of receipts) {
+    const parts = allocations.map((allocation) => allocation.amount);
+    if (!parts.every((part) => typeof part === 'bigint') || total(parts) !== amount)
+      return fault(`receipt ${number}`, 'allocations that add up to it');
+  }
+  return null;
+}
+
+/** What is wrong with a whole book; empty when it can be trusted. Stops at the first kind of fault. */
+export function bookFaults(content: BookContent): readonly Refusal[] {
+  for (const [table, rows] of Object.entries(content)) {
+    const shape = shapeFault(table as BookTable, rows);
+    if (shape !== null) return [shape];
+  }
+  if (content.book.length !== 1) return [fault('book', 'exactly one business')];
+  const wrong = schemaFaults(content);
+  if (wrong.length > 0) return wrong;
+  for (const [entryId, lines] of grouped(content.journalLines, (line) => line.entryId))
+    if (!isBalanced(lines)) return [fault(`journal entry ${entryId}`, 'debits equal to credits')];
+  try {
+    const found = documentFault(content.documents) ?? receiptFault(content.receipts);
+    return found === null ? [] : [found];
+  } catch {
+    // Content of a wrong shape makes the engine stumble; to the reader that is damage like any other.
+    return [fault('documents', 'content that can be computed again')];
+  }
+}

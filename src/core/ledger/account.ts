@@ -1,0 +1,33 @@
+/** What an account is for the statements. */
+export type AccountType = 'asset' | 'liability' | 'income' | 'expense' | 'equity';
+
+/** Accounts that actions post to by themselves are found by role, not by code. */
+export type AccountRole = '' | 'receivables' | 'bank' | 'output-tax' | 'tax-payable';
+
+export interface Account {
+  readonly code: string;
+  readonly name: string;
+  readonly type: AccountType;
+  readonly role: AccountRole;
+}
+
+/** The chart a new book begins with. */
+export const FIRST_CHART: readonly Account[] = [
+  { code: '1000', name: 'Bank', type: 'asset', role: 'bank' },
+  { code: '1100', name: 'Receivables', type: 'asset', role: 'receivables' },
+  { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
+  { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
+  { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
+  { code: '4000', name: 'Sales of goods', type: 'income', role: '' },
+  { code: '4100', name: 'Sales of services', type: 'income', role: '' },
+  { code: '4200', name: 'Hire income', type: 'income', role: '' },
+  { code: '4300', name: 'Repairs', type: 'income', role: '' },
+  { code: '7900', name: 'Sundry expenses', type: 'expense', role: '' },
+];
+
+/** @throws RangeError when the chart lacks the role; the supplied chart holds each once and keeps them. */
+export function accountFor(chart: readonly Account[], role: Exclude<AccountRole, ''>): string {
+  const account = chart.find((a) => a.role === role);
+  if (account === undefined) throw new RangeError(`no account has the role ${role}`);
+  return account.code;
+}

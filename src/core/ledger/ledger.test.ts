@@ -1,0 +1,161 @@
+import { day, draftOf, EUR, lineOf } from 'tests/book';
+import { type Content, figuresOf } from '@/core/documents/content';
+import { freezeInvoice } from '@/core/documents/freeze';
+import { minor } from '@/core/kernel/money';
+import { showMoney } from '@/core/kernel/show';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { accountFor, FIRST_CHART } from './account';
+import { entryOf, isBalanced, type JournalEntry, type Side } from './entry';
+import { documentSides, filingSides, receiptSides } from './posting';
+import { trialBalance } from './trialBalance';
+
+const setting = { business: DEMO_BUSINESS, registration: demoRegistration(day('2026-01-01')), codes: IRISH_CODES };
+
+function content(over: Parameters<typeof draftOf>[0] = {}): Content {
+  const result = freezeInvoice(draftOf(over), 'INV-2026-0001', DEMO_CUSTOMERS[0] ?? null, [], setting);
+  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+  return result.value;
+}
+
+const amounts = (sides: readonly Side[]) => sides.map((side) => [side.account, showMoney(side.amount, EUR)]);
+
+describe('what a document posts', () => {
+  const lines = [
+    lineOf({ price: '940', account: '4000' }),
+    lineOf({ quantity: '1.5', price: '160', discount: '10%', account: '4100' }),
+    lineOf({ quantity: '4', price: '1.50', taxCode: 'Z0', account: '4000' }),
+  ];
+  test('receivables, income by account, output tax by code', () => {
+    const invoice = content({ lines });
+    expect(amounts(documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p'))).toEqual([
+      ['1100', '1,427.88'],
+      ['4000', '\u2212946.00'],
+      ['4100', '\u2212216.00'],
+      ['2200', '\u2212265.88'],
+      ['2200', '0.00'],
+    ]);
+  });
+  test('income is net when prices hold the tax, and everything balances', () => {
+    const invoice = content({ priceMode: 'gross', lines });
+    const sides = documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p');
+    expect(amounts(sides)[0]).toEqual(['1100', '1,162.00']);
+    expect(isBalanced(sides)).toBe(true);
+  });
+  test('a credit note posts the mirror', () => {
+    const invoice = content({ lines });
+    const figures = figuresOf(invoice);
+    const note = documentSides({ ...invoice, kind: 'credit-note' }, figures, FIRST_CHART, 'p');
+    expect(note.map((side) => -side.amount)).toEqual(
+      documentSides(invoice, figures, FIRST_CHART, 'p').map((side) => side.amount),
+    );
+  });
+  test('tax lines carry code and period, the others neither', () => {
+    const invoice = content({ lines });
+    const marked = documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p').filter((side) => side.taxPeriodId);
+    expect(marked.map((side) => [side.account, side.taxCode, side.taxPeriodId])).toEqual([
+      ['2200', 'S23', 'p'],
+      ['2200', 'Z0', 'p'],
+    ]);
+  });
+  test('receipts and filings move between their two accounts', () => {
+    expect(amounts(receiptSides(minor(5000n), '1000', FIRST_CHART))).toEqual([
+      ['1000', '50.00'],
+      ['1100', '\u221250.00'],
+    ]);
+    expect(amounts(filingSides(minor(-230n), FIRST_CHART, 'p'))).toEqual([
+      ['2200', '\u22122.30'],
+      ['2210', '2.30'],
+    ]);
+  });
+});
+
+describe('an entry', () => {
+  const head: JournalEntry = {
+    id: 'e',
+    date: day('2026-01-15'),
+    kind: 'journal',
+    text: 'Capital',
+    sourceId: '',
+    at: '2026-01-15T10:00:00.000Z',
+  };
+  test('gives its lines ids, its date and its text, and leaves out sides of nothing', () => {
+    const { lines } = entryOf(head, [
+      { account: '1000', amount: minor(100n) },
+      { account: '2200', amount: minor(0n) },
+      { account: '3000', amount: minor(-100n), text: 'Owner' },
+    ]);
+    expect(lines).toEqual([
+      {
+        id: 'e:000',
+        entryId: 'e',
+        account: '1000',
+        date: '2026-01-15',
+        amount: 100n,
+        text: 'Capital',
+        taxPeriodId: '',
+        taxCode: '',
+      },
+      {
+        id: 'e:001',
+        entryId: 'e',
+        account: '3000',
+        date: '2026-01-15',
+        amount: -100n,
+        text: 'Owner',
+        taxPeriodId: '',
+        taxCode: '',
+      },
+    ]);
+  });
+  test('that does not balance is never put together', () => {
+    expect(() => entryOf(head, [{ account: '1000', amount: minor(1n) }])).toThrow('does not balance');
+  });
+});
+
+describe('the trial balance', () => {
+  const month = (account: string, on: string, amount: bigint) => ({
+    account,
+    month: on as never,
+    amount: minor(amount),
+  });
+  const months = [
+    month('1000', '2026-01', 500n),
+    month('1000', '2026-02', -200n),
+    month('3000', '2026-01', -500n),
+    month('7900', '2026-02', 200n),
+  ];
+  test('takes the months up to its day, each account on its side', () => {
+    const { rows, debit, credit } = trialBalance(FIRST_CHART, months, '2026-02' as never);
+    expect(rows.map((row) => [row.account.code, row.debit, row.credit])).toEqual([
+      ['1000', 300n, 0n],
+      ['3000', 0n, 500n],
+      ['7900', 200n, 0n],
+    ]);
+    expect([debit, credit]).toEqual([500n, 500n]);
+  });
+  test('leaves later months out', () => {
+    const { rows } = trialBalance(FIRST_CHART, months, '2026-01' as never);
+    expect(rows.map((row) => [row.account.code, row.debit - row.credit])).toEqual([
+      ['1000', 500n],
+      ['3000', -500n],
+    ]);
+  });
+  test('an account that came to nothing still stands, with nothing', () => {
+    const { rows } = trialBalance(
+      FIRST_CHART,
+      [month('1000', '2026-01', 5n), month('1000', '2026-02', -5n)],
+      '2026-02' as never,
+    );
+    expect(rows.map((row) => [row.account.code, row.debit, row.credit])).toEqual([['1000', 0n, 0n]]);
+  });
+});
+
+describe('the first chart', () => {
+  test('has each role once', () => {
+    for (const role of ['bank', 'receivables', 'output-tax', 'tax-payable'] as const)
+      expect(FIRST_CHART.filter((account) => account.role === role).map((a) => a.code)).toEqual([
+        accountFor(FIRST_CHART, role),
+      ]);
+  });
+  test('without a role says so', () => expect(() => accountFor([], 'bank')).toThrow('no account has the role bank'));
+});

@@ -1,0 +1,27 @@
+import * as yup from 'yup';
+import { countryCode, neededText, optionalText } from '@/core/kernel/validate';
+
+/** A postal address. Optional parts are empty texts. */
+export interface Address {
+  /** Street and number; may hold several lines. */
+  readonly street: string;
+  readonly city: string;
+  readonly region: string;
+  readonly postalCode: string;
+  /** ISO 3166-1 alpha-2. */
+  readonly country: string;
+}
+
+export const addressSchema = yup.object({
+  street: neededText('the street or place'),
+  city: neededText('the town or city', 100),
+  region: optionalText(100),
+  postalCode: optionalText(20),
+  country: countryCode(),
+});
+
+/** The address as lines for a letter, country code last. */
+export function addressLines({ street, city, region, postalCode, country }: Address): string[] {
+  const town = [postalCode, city].filter(Boolean).join(' ');
+  return [...street.split('\n'), town, region, country].map((line) => line.trim()).filter(Boolean);
+}

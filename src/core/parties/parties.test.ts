@@ -1,0 +1,80 @@
+import { isoDate } from '@/core/kernel/date';
+import { validated } from '@/core/kernel/validate';
+import { addressLines } from './address';
+import { type Customer, customerSchema } from './customer';
+import { isIban, writeIban } from './iban';
+import { isTerms, offsetFrom, readTypedDate } from './terms';
+
+const on = isoDate('2026-01-31');
+const today = isoDate('2026-11-23');
+
+describe('terms', () => {
+  test.each([
+    ['14d', '2026-02-14'],
+    ['2w', '2026-02-14'],
+    ['1m', '2026-02-28'],
+    ['eom', '2026-01-31'],
+    ['eom+10d', '2026-02-10'],
+    ['0d', '2026-01-31'],
+    [' EOM+1D ', '2026-02-01'],
+  ])('%s from 31 January is %s', (terms, day) => {
+    expect(isTerms(terms)).toBe(true);
+    expect(offsetFrom(on, terms)).toBe(day);
+  });
+  test.each(['', '14', 'd14', 'eom10d', '-3d', '1y', '9999d'])('%p is none', (terms) =>
+    expect(isTerms(terms)).toBe(false),
+  );
+});
+
+describe('a typed day', () => {
+  test.each([
+    ['today', '2026-11-23'],
+    ['2026-02-28', '2026-02-28'],
+    ['23/11', '2026-11-23'],
+    ['1.2.27', '2027-02-01'],
+    ['5 nov', '2026-11-05'],
+    ['5 November 2025', '2025-11-05'],
+    ['1m', '2026-02-28'],
+  ])('%s is %s', (typed, day) => expect(readTypedDate(typed, today, on)).toBe(day));
+  test.each(['31/2', 'soon', '2026-02-30', '12/13', '1 foo'])('%s is none', (typed) => {
+    expect(readTypedDate(typed, today, on)).toBeNull();
+  });
+});
+
+describe('account numbers', () => {
+  test('pass by their check digits', () => {
+    expect(isIban('IE31 CPTB 9900 0012 3456 78')).toBe(true);
+    expect(isIban('IE32CPTB99000012345678')).toBe(false);
+    expect(isIban('IE31CPTB9900001234567')).toBe(false);
+    expect(writeIban('ie31cptb99000012345678')).toBe('IE31 CPTB 9900 0012 3456 78');
+  });
+});
+
+describe('a customer', () => {
+  const whole: Customer = {
+    id: 'c',
+    name: 'Clew Bay Salmon Co-op',
+    address: { street: 'Old Fish Quay\nShed 2', city: 'Westport', region: '', postalCode: 'F28', country: 'IE' },
+    email: '',
+    taxNumber: '',
+    endpoint: { scheme: '', id: '' },
+    terms: '30d',
+    taxCode: '',
+    priceMode: 'net',
+  };
+  test('is kept with empty parts that may be empty', () => {
+    expect(validated(customerSchema, whole).ok).toBe(true);
+    expect(addressLines(whole.address)).toEqual(['Old Fish Quay', 'Shed 2', 'F28 Westport', 'IE']);
+  });
+  test.each<[object, string]>([
+    [{ name: '  ' }, 'name'],
+    [{ terms: 'soon' }, 'terms'],
+    [{ email: 'nobody' }, 'email'],
+    [{ endpoint: { scheme: '9935', id: '' } }, 'endpoint.id'],
+    [{ endpoint: { scheme: 'mail', id: 'x' } }, 'endpoint.scheme'],
+    [{ address: { ...whole.address, country: 'EI' } }, 'address.country'],
+  ])('%p is refused', (over, path) => {
+    const result = validated(customerSchema, { ...whole, ...over });
+    expect(result.ok ? [] : result.refusals.map((r) => r.path)).toContain(path);
+  });
+});

@@ -1,0 +1,144 @@
+import { figuresOf, signed } from '@/core/documents/content';
+import type { IssuedDocument } from '@/core/documents/issued';
+
+import { sealOf } from '@/core/documents/seal';
+import { grouped } from '@/core/kernel/grouped';
+import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
+import type { JournalLine } from '@/core/ledger/entry';
+import { returnOf, type TaxBalance } from './return';
+import type { TaxEntry } from './taxEntry';
+
+/** Why two of the three figures differ. */
+export type DifferenceCause =
+  | 'manual-journal'
+  | 'document-altered'
+  | 'entry-differs'
+  | 'entry-without-document'
+  | 'document-without-entry'
+  | 'posting-differs'
+  | 'balance-differs';
+
+export interface Difference {
+  readonly cause: DifferenceCause;
+  /** How far the two lie apart: what is too much in the second of the pair compared. */
+  readonly amount: Minor;
+  /** What it concerns, in words: a document number or a journal's text. */
+  readonly subject: string;
+  /** Document to open, or empty. */
+  readonly documentId: string;
+  /** Journal entry to open, or empty. */
+  readonly entryId: string;
+}
+
+/** What a proof looks at, read from the book from scratch. */
+export interface ProofMaterial {
+  readonly documents: readonly IssuedDocument[];
+  readonly taxEntries: readonly TaxEntry[];
+  /** Lines of the output tax account that belong to the period, by mark or (manual ones) by date; no filing entry. */
+  readonly ledgerLines: readonly JournalLine[];
+  /** The kept balances that the return on screen is read from. */
+  readonly balances: readonly TaxBalance[];
+}
+
+export interface Proof {
+  /** Tax of the documents, computed again from their content. */
+  readonly documents: Minor;
+  readonly taxEntries: Minor;
+  /** Credit side of the output tax account. */
+  readonly ledger: Minor;
+  readonly documentCount: number;
+  readonly differences: readonly Difference[];
+  readonly holds: boolean;
+}
+
+function sumBy<T>(items: readonly T[], keyOf: (item: T) => string, amountOf: (item: T) => Minor): Map<string, Minor> {
+  const sums = new Map<string, Minor>();
+  for (const item of items) sums.set(keyOf(item), plus(sums.get(keyOf(item)) ?? NOTHING, amountOf(item)));
+  return sums;
+}
+
+/** Tax by code of a document, computed again, and whether the content still fits its seal. */
+function recompute(document: IssuedDocument): { byCode: Map<string, Minor>; sealed: boolean } {
+  const { content, seal } = document;
+  const byCode = new Map(figuresOf(content).groups.map((g) => [g.tax, signed(content, g.taxAmount)]));
+  return { byCode, sealed: sealOf(content, seal.previous).hash === seal.hash };
+}
+
+/**
+ * Compares three sources of a period's tax: documents computed again from their content, tax
+ * entries (with the return that is kept of them), and the ledger's output tax account. Every difference is named with its cause; when no
+ * difference is named the three sums are equal.
+ */
+export function prove({ documents, taxEntries, ledgerLines, balances }: ProofMaterial): Proof {
+  const differences: Difference[] = [];
+  const entriesOf = grouped(taxEntries, (entry) => entry.documentId);
+  const marked = ledgerLines.filter((line) => line.taxCode !== '');
+  const postedOf = grouped(marked, (line) => line.entryId);
+  const known = new Set<string>();
+  const knownEntries = new Set<string>();
+  let documentTax = NOTHING;
+
+  for (const document of documents) {
+    known.add(document.id);
+    knownEntries.add(document.entryId);
+    const { byCode, sealed } = recompute(document);
+    const at = { subject: document.number, documentId: document.id, entryId: '' };
+    const recomputed = total(byCode.values());
+    documentTax = plus(documentTax, recomputed);
+
+    const own = entriesOf.get(document.id) ?? [];
+    const written = sumBy(
+      own,
+      (e) => e.code,
+      (e) => e.tax,
+    );
+    const entryDifference = minus(total(written.values()), recomputed);
+    const agree = [...byCode].every(([code, tax]) => (written.get(code) ?? NOTHING) === tax);
+    if (!sealed) differences.push({ cause: 'document-altered', amount: entryDifference, ...at });
+    else if (own.length === 0 && byCode.size > 0)
+      differences.push({ cause: 'document-without-entry', amount: entryDifference, ...at });
+    else if (!agree || entryDifference !== 0n)
+      differences.push({ cause: 'entry-differs', amount: entryDifference, ...at });
+
+    const posted = total((postedOf.get(document.entryId) ?? []).map((line) => minor(-line.amount)));
+    const postingDifference = minus(posted, total(written.values()));
+    if (postingDifference !== 0n)
+      differences.push({ cause: 'posting-differs', amount: postingDifference, ...at, entryId: document.entryId });
+  }
+  for (const [documentId, entries] of entriesOf)
+    if (!known.has(documentId))
+      differences.push({
+        cause: 'entry-without-document',
+        amount: total(entries.map((e) => e.tax)),
+        subject: entries[0]?.documentNumber ?? documentId,
+        documentId: '',
+        entryId: '',
+      });
+  for (const line of ledgerLines)
+    if (line.taxCode === '' || !knownEntries.has(line.entryId))
+      differences.push({
+        cause: line.taxCode === '' ? 'manual-journal' : 'posting-differs',
+        amount: minor(-line.amount),
+        subject: line.text,
+        documentId: '',
+        entryId: line.entryId,
+      });
+  const returned = returnOf(balances).tax;
+  const entered = total(taxEntries.map((entry) => entry.tax));
+  if (returned !== entered)
+    differences.push({
+      cause: 'balance-differs',
+      amount: minus(returned, entered),
+      subject: 'The return',
+      documentId: '',
+      entryId: '',
+    });
+  return {
+    documents: documentTax,
+    taxEntries: entered,
+    ledger: total(ledgerLines.map((line) => minor(-line.amount))),
+    documentCount: documents.length,
+    differences,
+    holds: differences.length === 0,
+  };
+}

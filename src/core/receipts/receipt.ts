@@ -1,0 +1,95 @@
+import type { IssuedDocument } from '@/core/documents/issued';
+import { type Currency, exponentOf } from '@/core/kernel/currency';
+import type { IsoDate } from '@/core/kernel/date';
+import { readTypedDecimal } from '@/core/kernel/decimal';
+import { type Minor, minor, minus, NOTHING, readMoney, total } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
+
+export type PaymentMethod = 'bank' | 'cash' | 'cheque' | 'card';
+
+export const PAYMENT_METHODS: readonly PaymentMethod[] = ['bank', 'cash', 'cheque', 'card'];
+
+/** The part of a receipt that settles one document. */
+export interface Allocation {
+  readonly documentId: string;
+  readonly number: string;
+  readonly amount: Minor;
+}
+
+/** Money received from a customer, all of it allocated. */
+export interface Receipt {
+  readonly id: string;
+  readonly number: string;
+  readonly customerId: string;
+  readonly customerName: string;
+  readonly date: IsoDate;
+  readonly method: PaymentMethod;
+  /** The customer's or the bank's words; may be empty. */
+  readonly reference: string;
+  readonly amount: Minor;
+  readonly allocations: readonly Allocation[];
+  readonly entryId: string;
+  readonly recordedAt: string;
+  readonly keys: readonly string[];
+}
+
+/** Fills open documents with an amount, oldest due first. What is left over is returned with them. */
+export function allocateOldestFirst(
+  open: readonly IssuedDocument[],
+  amount: Minor,
+): { readonly allocations: readonly Allocation[]; readonly left: Minor } {
+  let left = amount;
+  const allocations: Allocation[] = [];
+  const oldestFirst = [...open].sort((a, b) =>
+    a.dueDate === b.dueDate ? (a.number < b.number ? -1 : 1) : a.dueDate < b.dueDate ? -1 : 1,
+  );
+  for (const document of oldestFirst) {
+    if (left <= 0n) break;
+    if (document.open <= 0n) continue;
+    const part = left < document.open ? left : document.open;
+    allocations.push({ documentId: document.id, number: document.number, amount: part });
+    left = minus(left, part);
+  }
+  return { allocations, left };
+}
+
+/** What keeps these allocations from being recorded. Paths are `allocations[i].amount`. */
+export function allocationRefusals(
+  allocations: readonly Allocation[],
+  documents: ReadonlyMap<string, IssuedDocument>,
+  customerId: string,
+): Refusal[] {
+  const refusals: Refusal[] = [];
+  if (allocations.length === 0)
+    refusals.push({ code: 'missing', path: 'allocations', expected: 'Say which invoices this money settles.' });
+  const seen = new Set<string>();
+  allocations.forEach((allocation, i) => {
+    const path = `allocations[${i}].amount`;
+    const document = documents.get(allocation.documentId);
+    if (document === undefined || document.customerId !== customerId || document.kind !== 'invoice')
+      refusals.push({ code: 'not-found', path, expected: 'an invoice of this customer', found: allocation.number });
+    else if (seen.has(allocation.documentId))
+      refusals.push({ code: 'duplicate', path, expected: 'each invoice once', found: allocation.number });
+    else if (allocation.amount <= 0n) refusals.push({ code: 'invalid', path, expected: 'Give an amount above zero.' });
+    else if (allocation.amount > document.open)
+      refusals.push({ code: 'over-allocated', path, expected: 'no more than is open', found: allocation.number });
+    seen.add(allocation.documentId);
+  });
+  return refusals;
+}
+
+/** An amount of money as it is typed; null when it is not one or has too many decimals. */
+export function readTypedMoney(text: string, currency: Currency): Minor | null {
+  const value = readTypedDecimal(text);
+  return value === null ? null : readMoney(value, currency);
+}
+
+/** A sample of how an amount is typed in the currency: `12.50`, `12`, `12.500`. */
+export function moneySample(currency: Currency): string {
+  const decimals = exponentOf(currency);
+  return decimals === 0 ? '12' : `12.${'50'.padEnd(decimals, '0').slice(0, decimals)}`;
+}
+
+export function allocated(allocations: readonly Allocation[]): Minor {
+  return allocations.length === 0 ? NOTHING : minor(total(allocations.map((a) => a.amount)));
+}
