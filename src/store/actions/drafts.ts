@@ -1,0 +1,19 @@
+import { dropDraft, saveDraft } from '@/core/decisions/draft';
+import type { Draft } from '@/core/documents/draft';
+import type { Action } from '../perform';
+
+/** Keeps a draft as it is now; refused when another tab has kept a newer one. */
+export const keepDraft: Action<Draft, Draft> = {
+  name: 'begin draft',
+  async decide(db, draft, moment) {
+    const [stored, customer] = await Promise.all([db.drafts.get(draft.id), db.customers.get(draft.customerId)]);
+    return saveDraft(draft, stored, customer, moment);
+  },
+};
+
+export const deleteDraft: Action<{ draftId: string }, null> = {
+  name: 'delete draft',
+  async decide(db, { draftId }) {
+    return dropDraft(await db.drafts.get(draftId));
+  },
+};

@@ -1,0 +1,58 @@
+import type { IssuedDocument } from '@/core/documents/issued';
+import { monthOf } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
+import { type Minor, NOTHING, plus, total } from '@/core/kernel/money';
+import type { JournalLine } from '@/core/ledger/entry';
+import { addToBalances } from '@/core/periods/return';
+import type { TaxEntry } from '@/core/periods/taxEntry';
+import type { BookDb } from './schema';
+
+/** Adds journal lines to the kept balances of account × month. */
+export async function moveAccounts(db: BookDb, lines: readonly JournalLine[]): Promise<void> {
+  const groups = [...grouped(lines, (line) => `${line.account}|${monthOf(line.date)}`).values()];
+  const keys = groups.map(
+    ([first]) => [first?.account ?? '', monthOf((first as JournalLine).date)] as [string, string],
+  );
+  const rows = await db.accountMonths.bulkGet(keys);
+  await db.accountMonths.bulkPut(
+    groups.map((group, i) => {
+      const { account, date } = group[0] as JournalLine;
+      const amount = plus(rows[i]?.amount ?? NOTHING, total(group.map((line) => line.amount)));
+      return { account, month: monthOf(date), amount };
+    }),
+  );
+}
+
+/** Adds tax entries to the kept balances of period × code × rate. */
+export async function moveTax(db: BookDb, entries: readonly TaxEntry[]): Promise<void> {
+  for (const [periodId, group] of grouped(entries, (entry) => entry.periodId)) {
+    const rows = await db.taxBalances.where('periodId').equals(periodId).toArray();
+    await db.taxBalances.bulkPut([...addToBalances(rows, group)]);
+  }
+}
+
+/** Moves the kept open balance of customers by how far their documents' open amounts moved. */
+export async function moveCustomers(
+  db: BookDb,
+  moves: readonly { readonly customerId: string; readonly by: Minor }[],
+): Promise<void> {
+  const groups = [...grouped(moves, (move) => move.customerId)];
+  const rows = await db.customerBalances.bulkGet(groups.map(([customerId]) => customerId));
+  await db.customerBalances.bulkPut(
+    groups.map(([customerId, group], i) => ({
+      customerId,
+      open: plus(rows[i]?.open ?? NOTHING, total(group.map((move) => move.by))),
+    })),
+  );
+}
+
+/** How far open amounts move when these documents are written over the stored ones. */
+export function openMoves(
+  after: readonly IssuedDocument[],
+  before: readonly (IssuedDocument | undefined)[],
+): { customerId: string; by: Minor }[] {
+  return after.map((document, i) => ({
+    customerId: document.customerId,
+    by: (document.open - (before[i]?.open ?? 0n)) as Minor,
+  }));
+}

@@ -1,0 +1,197 @@
+import fc from 'fast-check';
+import { act, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
+import { firstBroken } from '@/core/documents/seal';
+import { addDays } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
+import { minor } from '@/core/kernel/money';
+import { trialBalance } from '@/core/ledger/trialBalance';
+import { nextToFile } from '@/core/periods/calendar';
+import { prove } from '@/core/periods/proof';
+import { returnOf, type TaxPeriod } from '@/core/periods/return';
+import { creditInvoice } from './actions/creditInvoice';
+import { fileReturn } from './actions/fileReturn';
+import { recordReceipt } from './actions/recordReceipt';
+import { present } from './load';
+import { perform } from './perform';
+import { proofMaterial } from './queries/proofMaterial';
+import type { BookDb } from './schema';
+
+/** What a sequence of actions is about: the book, the day that moves on, what was filed. */
+interface Running {
+  readonly db: BookDb;
+  readonly filed: Map<string, TaxPeriod>;
+  today: string;
+}
+
+type Command = fc.AsyncCommand<{ issued: number }, Running>;
+
+class IssueCommand implements Command {
+  constructor(
+    private readonly back: number,
+    private readonly lines: readonly { price: string; quantity: string; taxCode: string }[],
+    private readonly gross: boolean,
+  ) {}
+  check = () => true;
+  async run(model: { issued: number }, real: Running) {
+    const point = addDays(real.today as never, -this.back);
+    await issued(real.db, {
+      issueDate: real.today,
+      taxPoint: point < KEPT_FROM ? '' : point,
+      priceMode: this.gross ? 'gross' : 'net',
+      lines: this.lines.map((line) => lineOf(line)),
+    });
+    model.issued += 1;
+  }
+  toString = () => `issue(tax point ${this.back} days back, ${this.lines.length} lines)`;
+}
+
+class CreditCommand implements Command {
+  constructor(private readonly pick: number) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const open = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.creditNote === null);
+    const invoice = open[this.pick % Math.max(1, open.length)];
+    if (invoice === undefined) return;
+    await act(real.db, creditInvoice, { documentId: invoice.id, date: real.today, reason: 'Returned' }, real.today);
+  }
+  toString = () => `credit(${this.pick})`;
+}
+
+class ReceiveCommand implements Command {
+  constructor(
+    private readonly pick: number,
+    private readonly percent: number,
+  ) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const open = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.open > 0n);
+    const invoice = open[this.pick % Math.max(1, open.length)];
+    const amount = invoice === undefined ? 0n : (invoice.open * BigInt(this.percent)) / 100n;
+    if (invoice === undefined || amount === 0n) return;
+    const allocations = [{ documentId: invoice.id, number: invoice.number, amount: minor(amount) }];
+    await act(
+      real.db,
+      recordReceipt,
+      { customerId: invoice.customerId, date: real.today, method: 'bank', reference: '', allocations },
+      real.today,
+    );
+  }
+  toString = () => `receive(${this.percent} %)`;
+}
+
+class FileCommand implements Command {
+  check = () => true;
+  async run(_: { issued: number }, real: Running) {
+    const registration = present(await real.db.registrations.get('ie-vat'), 'registration');
+    const result = await perform(
+      real.db,
+      fileReturn,
+      { registrationId: 'ie-vat', start: nextToFile(registration).start, note: '' },
+      momentOn(real.today),
+    );
+    if (result.ok) real.filed.set(result.value.id, result.value);
+  }
+  toString = () => 'file';
+}
+
+class WaitCommand implements Command {
+  constructor(private readonly days: number) {}
+  check = () => true;
+  async run(_: { issued: number }, real: Running) {
+    real.today = addDays(real.today as never, this.days);
+  }
+  toString = () => `wait(${this.days} days)`;
+}
+
+const price = fc.integer({ min: 1, max: 500000 }).map((n) => (n / 100).toFixed(2));
+const quantity = fc.integer({ min: 1, max: 999 }).map((n) => (n / 10).toFixed(1));
+const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('S23', 'R135', 'Z0') }), {
+  minLength: 1,
+  maxLength: 4,
+});
+const commands = fc.commands(
+  [
+    fc.tuple(fc.nat(80), lines, fc.boolean()).map((a) => new IssueCommand(...a)),
+    fc.tuple(fc.nat(80), lines, fc.boolean()).map((a) => new IssueCommand(...a)),
+    fc.nat(20).map((pick) => new CreditCommand(pick)),
+    fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 100 })).map((a) => new ReceiveCommand(...a)),
+    fc.constant(new FileCommand()),
+    fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
+  ],
+  { maxCommands: 14 },
+);
+
+/** Everything that must hold in any book. */
+async function expectSound({ db, filed }: Running) {
+  const [documents, entries, journalLines, months, accounts, customers, registration] = await Promise.all([
+    db.documents.toArray(),
+    db.taxEntries.toArray(),
+    db.journalLines.toArray(),
+    db.accountMonths.toArray(),
+    db.accounts.toArray(),
+    db.customerBalances.toArray(),
+    db.registrations.get('ie-vat'),
+  ]);
+  const sum = (amounts: readonly bigint[]) => amounts.reduce((a, b) => a + b, 0n);
+
+  // Debits equal credits, in each entry and in the kept balances; those equal the lines.
+  for (const group of grouped(journalLines, (line) => line.entryId).values())
+    expect(sum(group.map((l) => l.amount))).toBe(0n);
+  const trial = trialBalance(accounts, months, '2999-12' as never);
+  expect(trial.debit).toBe(trial.credit);
+  for (const [account, group] of grouped(journalLines, (line) => line.account))
+    expect(sum(months.filter((m) => m.account === account).map((m) => m.amount))).toBe(sum(group.map((l) => l.amount)));
+
+  // What customers owe is what stands on receivables.
+  const receivables = sum(journalLines.filter((l) => l.account === '1100').map((l) => l.amount));
+  expect(sum(documents.map((d) => d.open))).toBe(receivables);
+  expect(sum(customers.map((c) => c.open))).toBe(receivables);
+
+  // Numbers have no gaps and seals are whole, in each series.
+  for (const [, chain] of grouped(documents, (d) => d.kind)) {
+    const ordered = [...chain].sort((a, b) => a.position - b.position);
+    expect(ordered.map((d) => d.position)).toEqual(ordered.map((_, i) => i + 1));
+    for (const of of grouped(ordered, (d) => d.number.split('-')[1] ?? '').values())
+      expect(of.map((d) => Number(d.number.split('-')[2]))).toEqual(of.map((_, i) => i + 1));
+    expect(firstBroken(ordered)).toBeNull();
+  }
+
+  // Return = tax entries = documents computed again = ledger, in each period.
+  for (const [periodId, group] of grouped(entries, (entry) => entry.periodId)) {
+    const figures = returnOf(await db.taxBalances.where('periodId').equals(periodId).toArray());
+    expect(figures.tax).toBe(sum(group.map((e) => e.tax)));
+    expect(figures.base).toBe(sum(group.map((e) => e.base)));
+    const proof = prove(
+      await proofMaterial(db, present(registration, 'registration'), periodId.split('|')[1] as never),
+    );
+    expect(proof).toMatchObject({ holds: true, documents: figures.tax, taxEntries: figures.tax, ledger: figures.tax });
+  }
+
+  // A filed period is what it was when it was filed.
+  for (const [id, period] of filed) {
+    expect(await db.taxPeriods.get(id)).toEqual(period);
+    expect(returnOf(await db.taxBalances.where('periodId').equals(id).toArray())).toEqual(period.filed?.figures);
+  }
+}
+
+test('any sequence of issue, credit, receive and file keeps the book sound', async () => {
+  await fc.assert(
+    fc.asyncProperty(commands, async (sequence) => {
+      const real: Running = { db: await newBook(), filed: new Map(), today: '2026-02-10' };
+      try {
+        await fc.asyncModelRun(() => ({ model: { issued: 0 }, real }), sequence);
+        await expectSound(real);
+      } finally {
+        await real.db.delete();
+      }
+    }),
+    { numRuns: 40 },
+  );
+}, 60_000);
+
+test('a draft is no part of the book’s figures', async () => {
+  const db = await newBook();
+  await db.drafts.put(draftOf());
+  expect(await db.journalLines.count()).toBe(0);
+  await expectSound({ db, filed: new Map(), today: '2026-02-10' });
+});

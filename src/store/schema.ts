@@ -1,0 +1,71 @@
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { AuditEvent, Book, CustomerRow, ItemRow } from '@/core/decisions/changes';
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { Series } from '@/core/documents/series';
+import type { Minor } from '@/core/kernel/money';
+import type { Account } from '@/core/ledger/account';
+import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
+import type { AccountMonth } from '@/core/ledger/trialBalance';
+import type { TaxBalance, TaxPeriod } from '@/core/periods/return';
+import type { TaxEntry } from '@/core/periods/taxEntry';
+import type { Receipt } from '@/core/receipts/receipt';
+import type { Registration } from '@/core/tax/registration';
+import type { TaxCode } from '@/core/tax/taxCode';
+
+/** What a customer owes in all: the sum of its documents' open amounts. Kept. */
+export interface CustomerBalance {
+  readonly customerId: string;
+  readonly open: Minor;
+}
+
+/**
+ * The book in the browser. The tables up to `audit` are the truth; the last three are balances kept
+ * up in the same transaction (see `write.ts`) and can be rebuilt from the truth at any time.
+ */
+export class BookDb extends Dexie {
+  declare book: EntityTable<Book, 'id'>;
+  declare registrations: EntityTable<Registration, 'id'>;
+  declare taxCodes: EntityTable<TaxCode, 'id'>;
+  declare customers: EntityTable<CustomerRow, 'id'>;
+  declare items: EntityTable<ItemRow, 'id'>;
+  declare accounts: EntityTable<Account, 'code'>;
+  declare series: EntityTable<Series, 'id'>;
+  declare drafts: EntityTable<Draft, 'id'>;
+  declare documents: EntityTable<IssuedDocument, 'id'>;
+  declare receipts: EntityTable<Receipt, 'id'>;
+  declare journal: EntityTable<JournalEntry, 'id'>;
+  declare journalLines: EntityTable<JournalLine, 'id'>;
+  declare taxEntries: EntityTable<TaxEntry, 'id'>;
+  declare taxPeriods: EntityTable<TaxPeriod, 'id'>;
+  declare audit: EntityTable<AuditEvent, 'id'>;
+  declare accountMonths: Table<AccountMonth, [string, string]>;
+  declare taxBalances: Table<TaxBalance, [string, string, string]>;
+  declare customerBalances: EntityTable<CustomerBalance, 'customerId'>;
+
+  constructor(name = 'able-ledger') {
+    super(name);
+    // Each later version states only what changed, with an upgrade and a test from the one before.
+    this.version(1).stores({
+      book: 'id',
+      registrations: 'id',
+      taxCodes: 'id',
+      customers: 'id, name, *keys',
+      items: 'id, name, *keys',
+      accounts: 'code',
+      series: 'id',
+      drafts: 'id, savedAt, *keys',
+      documents:
+        'id, [issueDate+number], [periodId+number], [customerId+isOpen], [isOpen+kind+dueDate], [kind+position], number, *keys',
+      receipts: 'id, [date+number], customerId, *keys',
+      journal: 'id, [date+id], sourceId',
+      journalLines: 'id, entryId, [account+date+id], [account+taxPeriodId+date], taxPeriodId',
+      taxEntries: 'id, [periodId+code+percent+documentNumber], documentId',
+      taxPeriods: 'id, [registrationId+start]',
+      audit: 'id, at',
+      accountMonths: '[account+month], month',
+      taxBalances: '[periodId+code+percent], periodId',
+      customerBalances: 'customerId',
+    });
+  }
+}

@@ -1,0 +1,128 @@
+import type { Moment } from '@/core/decisions/changes';
+import type { Draft, DraftLine } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { currency } from '@/core/kernel/currency';
+import { type IsoDate, isoDate } from '@/core/kernel/date';
+import type { Result } from '@/core/kernel/result';
+import type { TaxBalance } from '@/core/periods/return';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { keepDraft } from '@/store/actions/drafts';
+import { issueInvoice } from '@/store/actions/issueInvoice';
+import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
+import { present } from '@/store/load';
+import { type Action, perform } from '@/store/perform';
+import { BookDb } from '@/store/schema';
+
+export const EUR = currency('EUR');
+
+/** First day of the first tax period of test books. */
+export const KEPT_FROM = isoDate('2026-01-01');
+
+let ids = 0;
+
+/** The outside world on a day; ids count up. */
+export function momentOn(day: string): Moment {
+  const today = isoDate(day);
+  return {
+    now: `${today}T12:00:00.000Z`,
+    today,
+    operator: 'Tester',
+    newId: () => `id-${String(++ids).padStart(6, '0')}`,
+  };
+}
+
+/** Runs an action on a day and gives its value. @throws Error with the refusals when it is refused. */
+export async function act<Input, Value>(
+  db: BookDb,
+  action: Action<Input, Value>,
+  input: Input,
+  day: string,
+): Promise<Value> {
+  return accepted(await perform(db, action, input, momentOn(day)));
+}
+
+export function accepted<T>(result: Result<T>): T {
+  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+  return result.value;
+}
+
+/** Codes of a refusal's parts, or none when it was accepted. */
+export function refusalCodes(result: Result<unknown>): string[] {
+  return result.ok ? [] : result.refusals.map((refusal) => refusal.code);
+}
+
+/** An empty book of the sample business, registered for two-monthly VAT from January 2026. */
+export async function newBook(): Promise<BookDb> {
+  const db = new BookDb(`test-${++ids}`);
+  const registration = demoRegistration(KEPT_FROM);
+  await act(db, begin, { business: DEMO_BUSINESS, registration, codes: IRISH_CODES }, KEPT_FROM);
+  for (const customer of DEMO_CUSTOMERS) await act(db, changeCustomer, customer, KEPT_FROM);
+  for (const item of DEMO_ITEMS) await act(db, changeItem, item, KEPT_FROM);
+  return db;
+}
+
+export function lineOf(over: Partial<DraftLine> = {}): DraftLine {
+  return {
+    id: `line-${++ids}`,
+    itemId: '',
+    description: 'Calibration',
+    quantity: '1',
+    unit: 'C62',
+    price: '100.00',
+    discount: '',
+    taxCode: 'S23',
+    taxByHand: false,
+    account: '4100',
+    ...over,
+  };
+}
+
+export function draftOf(over: Partial<Draft> = {}): Draft {
+  return {
+    id: `draft-${++ids}`,
+    revision: 0,
+    registrationId: 'ie-vat',
+    customerId: 'ballyvaughan',
+    issueDate: '2026-01-15',
+    taxPoint: '',
+    due: '30d',
+    priceMode: 'net',
+    buyerReference: 'BHB-1',
+    orderNumber: '',
+    note: '',
+    lines: [lineOf()],
+    savedAt: '',
+    keys: [],
+    ...over,
+  };
+}
+
+/** Keeps and issues a draft on a day; gives the document. */
+export async function issued(
+  db: BookDb,
+  over: Partial<Draft> = {},
+  day = over.issueDate ?? '2026-01-15',
+): Promise<IssuedDocument> {
+  const draft = await act(db, keepDraft, draftOf({ issueDate: day, ...over }), day);
+  const { id } = await act(db, issueInvoice, { draftId: draft.id }, day);
+  return documentOf(db, id);
+}
+
+export async function documentOf(db: BookDb, id: string): Promise<IssuedDocument> {
+  return present(await db.documents.get(id), `document ${id}`);
+}
+
+/** Everything a book holds, kept balances included, in a fixed order. */
+export async function wholeBook(db: BookDb): Promise<Record<string, unknown[]>> {
+  const tables: Record<string, unknown[]> = {};
+  for (const table of db.tables) tables[table.name] = await table.toArray();
+  return tables;
+}
+
+export function day(text: string): IsoDate {
+  return isoDate(text);
+}
+
+export function taxOf(balances: readonly TaxBalance[]): bigint {
+  return balances.reduce((sum, row) => sum + row.tax, 0n);
+}
