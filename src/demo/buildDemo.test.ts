@@ -1,0 +1,62 @@
+import { isoDate } from '@/core/kernel/date';
+import { prove } from '@/core/periods/proof';
+import { proofMaterial } from '@/store/queries/proofMaterial';
+import { BookDb } from '@/store/schema';
+import { buildDemo } from './buildDemo';
+
+const TODAY = isoDate('2026-11-23');
+
+async function demoBook(name: string): Promise<BookDb> {
+  const db = new BookDb(name);
+  await buildDemo(db, TODAY);
+  return db;
+}
+
+describe('the demo book', () => {
+  let db: BookDb;
+  beforeAll(async () => {
+    db = await demoBook('demo');
+  });
+
+  test('holds about 25 documents over three tax periods, one of them filed', async () => {
+    expect(await db.documents.count()).toBe(23);
+    expect(await db.drafts.count()).toBe(2);
+    const periods = await db.taxPeriods.toArray();
+    expect(periods.map((p) => [p.start, p.filed !== null])).toEqual([
+      ['2026-07-01', true],
+      ['2026-09-01', false],
+      ['2026-11-01', false],
+    ]);
+  });
+
+  test('has one difference to find: the manual journal in the tax account', async () => {
+    const registration = await db.registrations.get('ie-vat');
+    if (registration === undefined) throw new Error('no registration');
+    const proof = prove(await proofMaterial(db, registration, isoDate('2026-09-01')));
+    expect(proof.documents).toBe(proof.taxEntries);
+    expect(proof.differences).toEqual([
+      expect.objectContaining({ cause: 'manual-journal', amount: 1840n, subject: 'Tax on own use, to be checked' }),
+    ]);
+    for (const start of ['2026-07-01', '2026-11-01'])
+      expect(prove(await proofMaterial(db, registration, isoDate(start))).holds).toBe(true);
+  });
+
+  test('marks the document that came after its period was filed', async () => {
+    const late = (await db.documents.toArray()).filter((d) => d.late);
+    expect(late.map((d) => [d.customerName, d.content.taxPoint, d.periodId])).toEqual([
+      ['Inishmaan Shellfish', '2026-08-28', 'ie-vat|2026-09-01'],
+    ]);
+  });
+});
+
+test.each(['2026-01-01', '2026-02-28', '2026-03-01', '2028-02-29', '2026-12-31'])(
+  'opened on %s it is whole, with nothing dated later',
+  async (today) => {
+    const db = new BookDb(`demo-${today}`);
+    await buildDemo(db, isoDate(today));
+    const documents = await db.documents.toArray();
+    expect(documents).toHaveLength(23);
+    expect(documents.filter((document) => document.issueDate > today)).toEqual([]);
+    expect((await db.taxPeriods.toArray()).map((period) => period.filed !== null)).toEqual([true, false, false]);
+  },
+);

@@ -1,0 +1,87 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { inflateSync } from 'node:zlib';
+import type { PrintFonts } from './fonts';
+import { writePdf } from './pdf';
+import type { PrintedDocument } from './words';
+
+const require = createRequire(__filename);
+const font = (name: string) => new Uint8Array(readFileSync(require.resolve(`@expo-google-fonts/${name}`)));
+const fonts: PrintFonts = {
+  text: font('source-sans-3/400Regular/SourceSans3_400Regular.ttf'),
+  strong: font('source-sans-3/600SemiBold/SourceSans3_600SemiBold.ttf'),
+  title: font('literata/500Medium/Literata_500Medium.ttf'),
+};
+const AT = '2026-11-23T10:00:00.000Z';
+
+const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocument => ({
+  title: 'Invoice',
+  number: 'INV-2026-0001',
+  currency: 'EUR',
+  seller: ['Corran Point Instruments Ltd (sample)', 'Galway'],
+  buyer: ['Ballyvaughan Harbour Board', 'Pier Road'],
+  facts: [['Number', 'INV-2026-0001']],
+  valueHead: 'Net',
+  hasDiscounts: false,
+  lines: Array.from({ length: lines }, (_, i) => ({
+    title: `Sensor ${i}`,
+    detail: '',
+    quantity: '1 each',
+    price: '10.00',
+    less: '',
+    tax: 'Standard 23',
+    value: '10.00',
+  })),
+  totals: [
+    ['Net', '10.00'],
+    ['Total', '12.30'],
+  ],
+  legends: [],
+  payment: [],
+  note: '',
+  ...over,
+});
+
+const asText = (pdf: Uint8Array) => Buffer.from(pdf).toString('latin1');
+const pageCount = (pdf: Uint8Array) => asText(pdf).match(/\/Type \/Page\b(?!s)/g)?.length ?? 0;
+
+/** All compressed streams of a PDF, opened. */
+function streams(pdf: Uint8Array): string[] {
+  const bytes = Buffer.from(pdf);
+  const opened: string[] = [];
+  for (let at = bytes.indexOf('stream\n'); at >= 0; at = bytes.indexOf('stream\n', at + 7)) {
+    try {
+      opened.push(inflateSync(bytes.subarray(at + 7)).toString('latin1'));
+    } catch {
+      // Not a compressed stream, or the word inside another one.
+    }
+  }
+  return opened;
+}
+
+describe('the PDF', () => {
+  test('is one page for a few lines, and as many as the lines need', async () => {
+    expect(pageCount(await writePdf(page(3), fonts, AT))).toBe(1);
+    expect(pageCount(await writePdf(page(60), fonts, AT))).toBe(3);
+  });
+  test('is the same, byte for byte, for the same document', async () => {
+    expect(await writePdf(page(5), fonts, AT)).toEqual(await writePdf(page(5), fonts, AT));
+  });
+  test('embeds its typefaces and says its title and language', async () => {
+    const text = asText(await writePdf(page(1), fonts, AT));
+    expect(text.startsWith('%PDF-1.7')).toBe(true);
+    expect(text.match(/\/FontFile2/g)?.length).toBeGreaterThanOrEqual(3);
+    expect(text).toContain('/Lang (en)');
+  });
+  test('writes a question mark for a character that no typeface has, and no missing glyph', async () => {
+    const strange = await writePdf(page(1, { note: 'a\u{1F6A2}b' }), fonts, AT);
+    const plain = await writePdf(page(1, { note: 'a?b' }), fonts, AT);
+    expect(streams(strange)).toEqual(streams(plain));
+  });
+  test('a very long word does not stop it', async () => {
+    const lines = [
+      { title: 'x'.repeat(500), detail: 'y'.repeat(300), quantity: '1', price: '1', less: '', tax: 'S', value: '1' },
+    ];
+    expect(pageCount(await writePdf(page(0, { lines }), fonts, AT))).toBe(1);
+  });
+});

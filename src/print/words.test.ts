@@ -1,0 +1,131 @@
+import { day, draftOf, lineOf } from 'tests/book';
+import { type Content, figuresOf } from '@/core/documents/content';
+import type { Draft } from '@/core/documents/draft';
+import { freezeInvoice } from '@/core/documents/freeze';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { fileName, printed } from './words';
+
+const setting = { business: DEMO_BUSINESS, registration: demoRegistration(day('2026-01-01')), codes: IRISH_CODES };
+
+function content(over: Partial<Draft> = {}, who = 'ballyvaughan'): Content {
+  const customer = DEMO_CUSTOMERS.find((c) => c.id === who) ?? null;
+  const result = freezeInvoice(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, [], setting);
+  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+  return result.value;
+}
+const pageOf = (over: Partial<Draft> = {}, who?: string) => {
+  const frozen = content(over, who);
+  return printed(frozen, figuresOf(frozen));
+};
+
+describe('a printed invoice', () => {
+  test('says who sells and who buys, with addresses and tax numbers', () => {
+    const page = pageOf();
+    expect(page.seller).toEqual(
+      expect.arrayContaining([
+        'Corran Point Instruments Ltd (sample)',
+        'Dock Road',
+        'Tax number IE7654321G',
+        'Company number 000000',
+      ]),
+    );
+    expect(page.buyer).toEqual([
+      'Ballyvaughan Harbour Board',
+      'Pier Road',
+      'H91 X0X1 Ballyvaughan',
+      'Co. Clare',
+      'IE',
+      'Tax number IE8100234D',
+    ]);
+  });
+  test('has its facts, and only those that were given', () => {
+    const facts = Object.fromEntries(pageOf({ taxPoint: '2026-01-10', buyerReference: 'BHB-7' }).facts);
+    expect(facts).toEqual({
+      Number: 'INV-2026-0001',
+      'Issue date': '15 Jan 2026',
+      'Tax point': '10 Jan 2026',
+      Due: '14 Feb 2026',
+      'Your reference': 'BHB-7',
+    });
+    expect(Object.keys(Object.fromEntries(pageOf({ buyerReference: '', orderNumber: 'PO-1' }).facts))).toContain(
+      'Order number',
+    );
+  });
+  test('prints lines with quantity and unit, discount and further text', () => {
+    const page = pageOf({
+      lines: [
+        lineOf({
+          description: 'Calibration\non site\ntwo days',
+          unit: 'DAY',
+          quantity: '1.50',
+          price: '1160',
+          discount: '10%',
+        }),
+        lineOf({ price: '0.0125', discount: '0.01' }),
+      ],
+    });
+    expect(page.lines[0]).toEqual({
+      title: 'Calibration',
+      detail: 'on site\ntwo days',
+      quantity: '1.5 day',
+      price: '1,160.00',
+      less: '10 %',
+      tax: 'Standard 23',
+      value: '1,566.00',
+    });
+    expect(page.lines[1]).toMatchObject({ price: '0.0125', less: '0.01', value: '0.00' });
+    expect(page.hasDiscounts).toBe(true);
+  });
+  test('leaves the discount column out when nobody gets one', () => expect(pageOf().hasDiscounts).toBe(false));
+  test('adds up net, tax by code, and the total', () => {
+    expect(pageOf({ lines: [lineOf(), lineOf({ price: '6', taxCode: 'Z0' })] }).totals).toEqual([
+      ['Net', '106.00'],
+      ['Standard 23 on 100.00', '23.00'],
+      ['Zero, books on 6.00', '0.00'],
+      ['Total', '129.00'],
+    ]);
+  });
+  test('says that prices hold the tax when they do', () => {
+    const page = pageOf({ priceMode: 'gross', lines: [lineOf({ price: '123' })] });
+    expect([page.valueHead, page.lines[0]?.value, page.totals[0]]).toEqual(['With tax', '123.00', ['Net', '100.00']]);
+  });
+  test('carries the legend of a code that charges nothing, once', () => {
+    const page = pageOf({ lines: [lineOf({ taxCode: 'RC' }), lineOf({ taxCode: 'RC' })] }, 'nordlicht');
+    expect(page.legends).toEqual(['Reverse charge: VAT to be accounted for by the customer.']);
+  });
+  test('says where to pay, unless no account is known', () => {
+    expect(Object.fromEntries(pageOf().payment)).toMatchObject({
+      IBAN: 'IE31 CPTB 9900 0012 3456 78',
+      Reference: 'INV-2026-0001',
+      Due: '14 Feb 2026',
+    });
+    const frozen = content();
+    const poor = { ...frozen, seller: { ...frozen.seller, iban: '' } };
+    expect(printed(poor, figuresOf(poor)).payment).toEqual([]);
+  });
+});
+
+describe('a printed credit note', () => {
+  const frozen = content();
+  const note: Content = {
+    ...frozen,
+    kind: 'credit-note',
+    number: 'CN-2026-0001',
+    reason: 'Returned',
+    corrects: { documentId: 'x', number: 'INV-2026-0001', issueDate: day('2026-01-15') },
+  };
+  const page = printed(note, figuresOf(note));
+  test('names the invoice and the reason, and asks for no money', () => {
+    expect(page.title).toBe('Credit note');
+    expect(Object.fromEntries(page.facts)).toMatchObject({
+      'Credits invoice': 'INV-2026-0001 of 15 Jan 2026',
+      Reason: 'Returned',
+    });
+    expect(Object.keys(Object.fromEntries(page.facts))).not.toContain('Due');
+    expect(page.payment).toEqual([]);
+  });
+});
+
+test('file names hold nothing a file system could stumble over', () => {
+  expect(fileName({ number: 'INV/2026:01 ä' }, 'pdf')).toBe('INV-2026-01--.pdf');
+});

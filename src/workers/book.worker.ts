@@ -1,0 +1,45 @@
+import { expose } from 'comlink';
+import type { Manifest } from '@/core/files/archive';
+import type { IsoDate } from '@/core/kernel/date';
+import type { Result } from '@/core/kernel/result';
+import { type Proof, prove } from '@/core/periods/proof';
+import { buildDemo } from '@/demo/buildDemo';
+import { archiveBook, openArchive } from '@/store/archive';
+import { present } from '@/store/load';
+import { proofMaterial } from '@/store/queries/proofMaterial';
+import { BookDb } from '@/store/schema';
+
+const db = new BookDb();
+
+const face = {
+  /** Proves a period; `start` is its first day. */
+  async prove(registrationId: string, start: IsoDate): Promise<Proof> {
+    const registration = present(await db.registrations.get(registrationId), 'the registration');
+    return prove(await proofMaterial(db, registration, start));
+  },
+
+  archive(writtenAt: string): Promise<Uint8Array> {
+    return archiveBook(db, writtenAt);
+  },
+
+  open(bytes: Uint8Array): Promise<Result<Manifest>> {
+    return openArchive(db, bytes);
+  },
+
+  /** Builds the demo beside the book and puts it in place whole, so that nothing half-built is ever seen. */
+  async openDemo(today: IsoDate): Promise<Result<Manifest>> {
+    const scratch = new BookDb('able-ledger-demo');
+    await scratch.delete();
+    await scratch.open();
+    try {
+      await buildDemo(scratch, today);
+      return await openArchive(db, await archiveBook(scratch, `${today}T09:00:00.000Z`));
+    } finally {
+      await scratch.delete();
+    }
+  },
+};
+
+export type BookFace = typeof face;
+
+expose(face);
