@@ -1,0 +1,5 @@
+import { Journal } from '@/areas/ledger/Journal';
+
+export default function Page() {
+  return <Journal />;
+}

@@ -1,0 +1,14 @@
+import { NewReceipt } from '@/areas/receipts/NewReceipt';
+import { ReceiptScreen } from '@/areas/receipts/ReceiptScreen';
+
+interface PageProps {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ document?: string }>;
+}
+
+export default async function Page({ params, searchParams }: PageProps) {
+  const { id } = await params;
+  if (id !== 'new') return <ReceiptScreen key={id} id={id} />;
+  const { document } = await searchParams;
+  return <NewReceipt key={document ?? ''} documentId={document ?? ''} />;
+}

@@ -1,0 +1,5 @@
+import { ReceiptsHome } from '@/areas/receipts/ReceiptsHome';
+
+export default function Page() {
+  return <ReceiptsHome />;
+}

@@ -1,0 +1,6 @@
+import { IssuedScreen } from '@/areas/sales/issued/IssuedScreen';
+
+export default async function Page({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return <IssuedScreen key={id} id={id} />;
+}

@@ -1,0 +1,6 @@
+import { DraftScreen } from '@/areas/sales/editor/DraftScreen';
+
+export default async function Page({ params }: { readonly params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return <DraftScreen key={id} id={id} />;
+}

@@ -1,0 +1,5 @@
+import { SalesHome } from '@/areas/sales/SalesHome';
+
+export default function Page() {
+  return <SalesHome />;
+}

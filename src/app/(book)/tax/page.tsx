@@ -1,0 +1,5 @@
+import { TaxScreen } from '@/areas/tax/TaxScreen';
+
+export default function Page() {
+  return <TaxScreen />;
+}

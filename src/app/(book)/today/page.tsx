@@ -1,0 +1,5 @@
+import { Today } from '@/areas/today/Today';
+
+export default function Page() {
+  return <Today />;
+}

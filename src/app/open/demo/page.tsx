@@ -1,0 +1,5 @@
+import { OpenDemo } from '@/areas/start/OpenDemo';
+
+export default function Page() {
+  return <OpenDemo />;
+}

@@ -1,0 +1,5 @@
+import { Home } from '@/areas/start/Home';
+
+export default function Page() {
+  return <Home />;
+}

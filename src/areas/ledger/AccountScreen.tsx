@@ -1,0 +1,91 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { writeDate } from '@/core/kernel/date';
+import { type Minor, minor } from '@/core/kernel/money';
+import type { JournalLine } from '@/core/ledger/entry';
+import { spanName } from '@/core/periods/calendar';
+import { accountPage } from '@/store/queries/ledger';
+import { Button } from '@/ui/Button';
+import { Money } from '@/ui/Money';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { useOpenBook } from '../shell/BookContext';
+import { useBook } from '../shell/book';
+import { usePeriodSpan } from '../shell/usePeriodSpan';
+
+const PAGE = 100;
+
+/** One account in the picked period: brought forward, each line with the balance after it, carried down. */
+export function AccountScreen({ code }: { readonly code: string }) {
+  const { accounts, currency } = useOpenBook();
+  const span = usePeriodSpan();
+  const [limit, setLimit] = useState(PAGE);
+  const account = accounts.find((a) => a.code === code);
+  const page = useBook((db) => accountPage(db, code, span, limit), [code, span.start, limit]);
+  if (account === undefined)
+    return (
+      <Sheet label="Account">
+        <Empty>There is no account {code}.</Empty>
+      </Sheet>
+    );
+  if (page === undefined) return <Sheet label="Account">{null}</Sheet>;
+  let balance: bigint = page.opening;
+  const rows = page.lines.map((line) => {
+    balance += line.amount;
+    return { line, balance: minor(balance) };
+  });
+  const money = (amount: Minor) => <Money amount={amount} currency={currency} />;
+  const opening = (line: JournalLine, amount: Minor) => (
+    <Link href={`/ledger?entry=${line.entryId}`} className="hover:underline">
+      {money(amount)}
+    </Link>
+  );
+  return (
+    <Sheet label={`Account ${code}`}>
+      <SheetTitle aside={spanName(span)}>
+        {code} {account.name}
+      </SheetTitle>
+      <p className="mb-2 flex justify-between px-1.5">
+        <span>Brought forward</span>
+        {money(page.opening)}
+      </p>
+      <Ruled
+        caption={`Lines of ${account.name}`}
+        rows={rows}
+        keyOf={({ line }) => line.id}
+        columns={[
+          { head: 'Date', width: '110px', cell: ({ line }) => writeDate(line.date) },
+          {
+            head: 'Entry',
+            cell: ({ line }) => (
+              <Link href={`/ledger?entry=${line.entryId}`} className="underline decoration-rule underline-offset-4">
+                {line.text}
+              </Link>
+            ),
+          },
+          {
+            head: 'Debit',
+            align: 'right',
+            width: '110px',
+            cell: ({ line }) => line.amount > 0n && opening(line, line.amount),
+          },
+          {
+            head: 'Credit',
+            align: 'right',
+            width: '110px',
+            cell: ({ line }) => line.amount < 0n && opening(line, minor(-line.amount)),
+          },
+          { head: 'Balance', align: 'right', width: '120px', cell: (row) => money(row.balance) },
+        ]}
+        sums={['', 'Carried down', '', '', money(page.closing)]}
+      />
+      {page.more && (
+        <Button weight="quiet" className="mt-3 self-start" onClick={() => setLimit(limit + PAGE)}>
+          Show more
+        </Button>
+      )}
+    </Sheet>
+  );
+}

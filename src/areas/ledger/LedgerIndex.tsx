@@ -1,0 +1,40 @@
+'use client';
+
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { IndexColumn } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
+
+const LINK = '-ml-3.5 block border-l-[3px] py-1 pr-2.5 pl-[17px]';
+
+/** Ways into the ledger: journal, trial balance, each account. */
+export function LedgerIndex() {
+  const path = usePathname();
+  const { accounts } = useOpenBook();
+  const links = [
+    { path: '/ledger', name: 'Journal' },
+    { path: '/ledger/trial-balance', name: 'Trial balance' },
+    { path: '/ledger/write', name: 'Write a journal' },
+    ...accounts.map((account) => ({
+      path: `/ledger/account/${account.code}`,
+      name: `${account.code} ${account.name}`,
+    })),
+  ];
+  return (
+    <IndexColumn title="Ledger">
+      <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
+        {links.map((link) => (
+          <li key={link.path} className="border-rule border-b">
+            <Link
+              href={link.path}
+              aria-current={path === link.path ? 'page' : undefined}
+              className={`${LINK} ${path === link.path ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+            >
+              {link.name}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </IndexColumn>
+  );
+}

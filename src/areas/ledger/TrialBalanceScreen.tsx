@@ -1,0 +1,75 @@
+'use client';
+
+import Link from 'next/link';
+import { monthOf, writeDate } from '@/core/kernel/date';
+import type { Minor } from '@/core/kernel/money';
+import { trialBalance } from '@/core/ledger/trialBalance';
+import { Money } from '@/ui/Money';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { useOpenBook } from '../shell/BookContext';
+import { useBook } from '../shell/book';
+import { usePeriodSpan } from '../shell/usePeriodSpan';
+
+/** A balance that opens the lines behind it. */
+function Figure({ account, amount }: { readonly account: string; readonly amount: Minor }) {
+  const { currency } = useOpenBook();
+  return (
+    <Link href={`/ledger/account/${account}`} className="hover:underline">
+      <Money amount={amount} currency={currency} />
+    </Link>
+  );
+}
+
+/** Balances of all accounts at the end of the picked period, from the kept monthly balances. */
+export function TrialBalanceScreen() {
+  const { accounts, currency } = useOpenBook();
+  const span = usePeriodSpan();
+  const until = monthOf(span.end);
+  const months = useBook((db) => db.accountMonths.where('month').belowOrEqual(until).toArray(), [until]);
+  if (months === undefined) return <Sheet label="Trial balance">{null}</Sheet>;
+  const balance = trialBalance(accounts, months, until);
+  return (
+    <Sheet label="Trial balance">
+      <SheetTitle aside={`at ${writeDate(span.end)}`}>Trial balance</SheetTitle>
+      {balance.rows.length === 0 ? (
+        <Empty>Nothing was posted up to this day.</Empty>
+      ) : (
+        <Ruled
+          caption="Trial balance"
+          rows={balance.rows}
+          keyOf={({ account }) => account.code}
+          columns={[
+            { head: 'Account', width: '90px', cell: ({ account }) => account.code },
+            {
+              head: 'Name',
+              cell: ({ account }) => (
+                <Link href={`/ledger/account/${account.code}`} className="underline decoration-rule underline-offset-4">
+                  {account.name}
+                </Link>
+              ),
+            },
+            {
+              head: 'Debit',
+              align: 'right',
+              width: '140px',
+              cell: (row) => row.debit !== 0n && <Figure account={row.account.code} amount={row.debit} />,
+            },
+            {
+              head: 'Credit',
+              align: 'right',
+              width: '140px',
+              cell: (row) => row.credit !== 0n && <Figure account={row.account.code} amount={row.credit} />,
+            },
+          ]}
+          sums={[
+            '',
+            'Total',
+            <Money key="debit" amount={balance.debit} currency={currency} />,
+            <Money key="credit" amount={balance.credit} currency={currency} />,
+          ]}
+        />
+      )}
+    </Sheet>
+  );
+}

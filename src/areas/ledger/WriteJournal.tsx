@@ -1,0 +1,152 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { type Minor, minor, total } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
+import { readTypedDate } from '@/core/parties/terms';
+import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
+import { writeJournal } from '@/store/actions/writeJournal';
+import { Button } from '@/ui/Button';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { Mark } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+import { Sheet, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
+import { act, today } from '../shell/book';
+import { useKey } from '../shell/useKey';
+import { wordRefusal, wordRefusals } from '../shell/wording';
+
+interface TypedSide {
+  readonly account: string;
+  readonly debit: string;
+  readonly credit: string;
+}
+
+const BLANK: TypedSide = { account: '', debit: '', credit: '' };
+
+/** A manual journal. It must balance, and says so when it touches the tax account. */
+export function WriteJournal() {
+  const router = useRouter();
+  const { accounts, currency } = useOpenBook();
+  const [date, setDate] = useState('today');
+  const [text, setText] = useState('');
+  const [typed, setTyped] = useState<readonly TypedSide[]>([BLANK, BLANK]);
+  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
+
+  const read = (value: string) => (value.trim() === '' ? (0n as Minor) : readTypedMoney(value, currency));
+  const sides = typed.map((side) => {
+    const [debit, credit] = [read(side.debit), read(side.credit)];
+    return { account: side.account, amount: debit === null || credit === null ? null : minor(debit - credit) };
+  });
+  const difference = total(sides.map((side) => side.amount ?? minor(0n)));
+  const touchesTax = typed.some((side) => accounts.find((a) => a.code === side.account)?.role === 'output-tax');
+
+  const change = (index: number, patch: Partial<TypedSide>) => {
+    setRefusals([]);
+    setTyped(typed.map((side, i) => (i === index ? { ...side, ...patch } : side)));
+  };
+  const write = async () => {
+    const unread = sides.flatMap((side, i) =>
+      side.amount === null
+        ? [
+            {
+              code: 'invalid' as const,
+              path: `sides[${i}].amount`,
+              expected: `Give an amount such as ${moneySample(currency)}.`,
+            },
+          ]
+        : [],
+    );
+    if (unread.length > 0) return setRefusals(unread);
+    const day = readTypedDate(date, today(), today()) ?? date;
+    const result = await act(writeJournal, {
+      date: day,
+      text,
+      sides: sides.map((s) => ({ account: s.account, amount: s.amount ?? minor(0n) })),
+    });
+    if (!result.ok) return setRefusals(result.refusals);
+    toast('The journal is written');
+    router.push(`/ledger?entry=${result.value.id}`);
+  };
+  useKey('ctrl+enter', () => void write());
+  const errorAt = (path: string) => {
+    const found = refusals.find((refusal) => refusal.path === path);
+    return found && wordRefusal(found);
+  };
+  const general = refusals.filter((refusal) => refusal.path === 'sides' || refusal.path === '');
+  return (
+    <Sheet label="Write a journal">
+      <SheetTitle>Journal</SheetTitle>
+      <div className="grid grid-cols-[1fr_3fr] gap-x-4">
+        <TextField
+          label="Date"
+          value={date}
+          error={errorAt('date')}
+          onChange={(e) => {
+            setRefusals([]);
+            setDate(e.target.value);
+          }}
+        />
+        <TextField
+          label="What it is for"
+          value={text}
+          error={errorAt('text')}
+          onChange={(e) => {
+            setRefusals([]);
+            setText(e.target.value);
+          }}
+        />
+      </div>
+      {typed.map((side, i) => (
+        <div key={i} className="grid grid-cols-[2fr_1fr_1fr] gap-x-4">
+          <ChoiceField
+            label={`Account ${i + 1}`}
+            options={[['', 'choose…'], ...accounts.map((a) => [a.code, `${a.code} ${a.name}`] as const)]}
+            value={side.account}
+            error={errorAt(`sides[${i}].account`)}
+            onChange={(e) => change(i, { account: e.target.value })}
+          />
+          <TextField
+            label="Debit"
+            inputMode="decimal"
+            className="text-right"
+            value={side.debit}
+            error={errorAt(`sides[${i}].amount`)}
+            onChange={(e) => change(i, { debit: e.target.value })}
+          />
+          <TextField
+            label="Credit"
+            inputMode="decimal"
+            value={side.credit}
+            onChange={(e) => change(i, { credit: e.target.value })}
+          />
+        </div>
+      ))}
+      <div className="flex items-center justify-between">
+        <Button weight="quiet" onClick={() => setTyped([...typed, BLANK])}>
+          One more line
+        </Button>
+        <span className="text-soft">
+          Debits less credits <Money amount={difference} currency={currency} className="ml-2 text-ink" />
+        </span>
+      </div>
+      {touchesTax && (
+        <p className="mt-3">
+          <Mark kind="warning" /> This touches the tax account: the proof of its period will name it as a difference.
+        </p>
+      )}
+      <div className="mt-auto pt-6">
+        {general.length > 0 && (
+          <p role="alert" className="mb-3 text-brick">
+            ▲ {wordRefusals(general)}
+          </p>
+        )}
+        <Button weight="main" onClick={write} title="Ctrl+Enter">
+          Write the journal
+        </Button>
+      </div>
+    </Sheet>
+  );
+}

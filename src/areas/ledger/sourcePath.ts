@@ -1,0 +1,16 @@
+import type { JournalEntry } from '@/core/ledger/entry';
+
+/** Where what is behind an entry can be seen; null for a manual journal, which is its own source. */
+export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): string | null {
+  switch (entry.kind) {
+    case 'invoice':
+    case 'credit-note':
+      return `/sales/doc/${entry.sourceId}`;
+    case 'receipt':
+      return `/receipts/${entry.sourceId}`;
+    case 'filing':
+      return '/tax';
+    case 'journal':
+      return null;
+  }
+}

@@ -1,0 +1,22 @@
+'use client';
+
+import Link from 'next/link';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+
+/** The empty sheet of Receipts. */
+export function ReceiptsHome() {
+  return (
+    <Sheet label="Receipts">
+      <SheetTitle>Receipts</SheetTitle>
+      <Empty
+        action={
+          <Link href="/receipts/new" className="underline underline-offset-4">
+            Record a receipt
+          </Link>
+        }
+      >
+        Money that came in, and the invoices it settled. Pick one on the left, or record one.
+      </Empty>
+    </Sheet>
+  );
+}

@@ -1,0 +1,54 @@
+'use client';
+
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import type { Draft } from '@/core/documents/draft';
+import { Button } from '@/ui/Button';
+import { Empty, Sheet } from '@/ui/Page';
+import { useOpenBook } from '../../shell/BookContext';
+import { bookDb, today } from '../../shell/book';
+import { newDraft } from '../newDraft';
+import { DraftEditor } from './DraftEditor';
+
+/** Loads a draft once and hands it to the editor; other tabs' changes are met when it is kept. */
+export function DraftScreen({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const { registration } = useOpenBook();
+  const isNew = useSearchParams().has('new');
+  const [draft, setDraft] = useState<Draft | null | undefined>(undefined);
+  const registrationId = useRef(registration.id);
+  const [reading, setReading] = useState(0);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `reading` asks for the draft again
+  useEffect(() => {
+    let current = true;
+    void bookDb()
+      .drafts.get(id)
+      .then((stored) => {
+        if (current) setDraft(stored ?? (isNew ? newDraft(id, registrationId.current, today()) : null));
+      });
+    return () => {
+      current = false;
+    };
+  }, [id, isNew, reading]);
+
+  if (draft === undefined) return <Sheet label="Draft">{null}</Sheet>;
+  if (draft === null)
+    return (
+      <Sheet label="Draft">
+        <Empty action={<Button onClick={() => router.push('/sales')}>Back to Sales</Button>}>
+          This draft is gone: it was issued or deleted.
+        </Empty>
+      </Sheet>
+    );
+  return (
+    <DraftEditor
+      key={reading}
+      initial={draft}
+      onLoadAgain={() => {
+        setDraft(undefined);
+        setReading((n) => n + 1);
+      }}
+    />
+  );
+}

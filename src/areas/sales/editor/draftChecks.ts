@@ -1,0 +1,40 @@
+import { CHECK_COUNT, findingsOn } from '@/core/decisions/findings';
+import type { Draft } from '@/core/documents/draft';
+import type { Finding } from '@/core/documents/finding';
+import { freezeInvoice } from '@/core/documents/freeze';
+import type { Item } from '@/core/documents/item';
+import type { Setting } from '@/core/documents/setting';
+import type { Customer } from '@/core/parties/customer';
+import { wordRefusal } from '../../shell/wording';
+
+export interface DraftChecks {
+  readonly findings: readonly Finding[];
+  readonly holding: number;
+}
+
+/** What is missing or wrong on a draft. While fields are missing only those are told, each at its place. */
+export function checkDraft(
+  draft: Draft,
+  number: string,
+  customer: Customer | null,
+  items: readonly Item[],
+  setting: Setting,
+): DraftChecks {
+  const frozen = freezeInvoice(draft, number, customer, items, setting);
+  if (!frozen.ok)
+    return {
+      findings: frozen.refusals.map(
+        (refusal): Finding => ({
+          rule: '',
+          severity: 'must',
+          field: refusal.path,
+          message: wordRefusal(refusal),
+          source: '',
+        }),
+      ),
+      holding: 0,
+    };
+  const findings = findingsOn(frozen.value);
+  const rules = new Set(findings.map((finding) => finding.rule));
+  return { findings, holding: CHECK_COUNT - rules.size };
+}

@@ -1,0 +1,85 @@
+'use client';
+
+import { createStore, type StoreApi } from 'zustand';
+import { blankLine, type Draft, type DraftLine, isBlank } from '@/core/documents/draft';
+import type { Refusal } from '@/core/kernel/result';
+
+/** Where the focus is; the margin speaks of it. */
+export interface Focus {
+  readonly lineId: string;
+  readonly field: string;
+}
+
+export interface DraftState {
+  readonly draft: Draft;
+  /** Changed since the last save. */
+  readonly dirty: boolean;
+  /** Why the last save or issue did not go through. */
+  readonly problems: readonly Refusal[];
+  readonly focus: Focus | null;
+}
+
+export interface DraftStore extends StoreApi<DraftState> {
+  change(patch: Partial<Draft>): void;
+  replace(draft: Draft): void;
+  changeLine(id: string, patch: Partial<DraftLine>): void;
+  /** Moves a line by a number of places; the blank last line stays last. */
+  moveLine(id: string, by: -1 | 1): void;
+  removeLine(id: string): void;
+  setFocus(focus: Focus): void;
+  /** A save went through: what was typed meanwhile stays dirty. */
+  kept(sent: Draft, saved: Draft): void;
+  setProblems(problems: readonly Refusal[]): void;
+}
+
+/** What a new line starts with. */
+export interface LineDefaults {
+  readonly account: string;
+  readonly taxCodeOf: (draft: Draft) => string;
+}
+
+/** The editing state of one draft. A blank line always waits at the end. */
+export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftStore {
+  const withBlank = (draft: Draft): Draft => {
+    const last = draft.lines.at(-1);
+    if (last !== undefined && isBlank(last)) return draft;
+    const line = { ...blankLine(crypto.randomUUID(), defaults.account), taxCode: defaults.taxCodeOf(draft) };
+    return { ...draft, lines: [...draft.lines, line] };
+  };
+  const store = createStore<DraftState>()(() => ({
+    draft: withBlank(initial),
+    dirty: false,
+    problems: [],
+    focus: null,
+  }));
+  const update = (change: (draft: Draft) => Draft) =>
+    store.setState(({ draft }) => ({ draft: withBlank(change(draft)), dirty: true, problems: [] }));
+  const withLines = (change: (lines: readonly DraftLine[]) => readonly DraftLine[]) =>
+    update((draft) => ({ ...draft, lines: change(draft.lines) }));
+
+  return {
+    ...store,
+    change: (patch) => update((draft) => ({ ...draft, ...patch })),
+    replace: (draft) => update(() => draft),
+    changeLine: (id, patch) =>
+      withLines((lines) => lines.map((line) => (line.id === id ? { ...line, ...patch } : line))),
+    moveLine: (id, by) =>
+      withLines((lines) => {
+        const from = lines.findIndex((line) => line.id === id);
+        const to = from + by;
+        const line = lines[from];
+        if (line === undefined || to < 0 || to >= lines.length - 1 || isBlank(line)) return lines;
+        const rest = lines.filter((l) => l.id !== id);
+        return [...rest.slice(0, to), line, ...rest.slice(to)];
+      }),
+    removeLine: (id) => withLines((lines) => lines.filter((line) => line.id !== id)),
+    setFocus: (focus) => store.setState({ focus }),
+    kept: (sent, saved) =>
+      store.setState(({ draft }) => ({
+        draft: { ...draft, revision: saved.revision, savedAt: saved.savedAt, keys: saved.keys },
+        dirty: draft !== sent,
+        problems: [],
+      })),
+    setProblems: (problems) => store.setState({ problems }),
+  };
+}

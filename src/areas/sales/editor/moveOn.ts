@@ -1,0 +1,16 @@
+import type { KeyboardEvent } from 'react';
+
+/** Enter goes on to the next cell of the sheet, in reading order; text areas keep it with Shift. */
+export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
+  if (event.key !== 'Enter' || event.ctrlKey || event.shiftKey || event.defaultPrevented) return;
+  const target = event.target as HTMLElement;
+  if (target.closest('[data-field]') === null) return;
+  event.preventDefault();
+  const fields = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-field]')];
+  fields[fields.indexOf(target) + 1]?.focus();
+}
+
+/** Puts the focus on a field of the sheet by its path, such as `lines[0].price`. */
+export function focusField(path: string): void {
+  document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"]`)?.focus();
+}

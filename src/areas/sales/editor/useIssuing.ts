@@ -1,0 +1,69 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { Finding } from '@/core/documents/finding';
+import type { Setting } from '@/core/documents/setting';
+import type { Customer } from '@/core/parties/customer';
+import { issueInvoice } from '@/store/actions/issueInvoice';
+import { act, bookDb } from '../../shell/book';
+import { checkDraft } from './draftChecks';
+import type { DraftStore } from './draftStore';
+import { focusField } from './moveOn';
+import type { Save } from './useAutosave';
+
+export interface Issuing {
+  readonly busy: boolean;
+  /** Findings that are asked about before issuing; null while nothing is asked. */
+  readonly asking: readonly Finding[] | null;
+  /** Issues, or asks first when something should still be done. */
+  readonly issue: () => Promise<void>;
+  /** Issues in spite of what was asked. */
+  readonly issueAllTheSame: () => Promise<void>;
+  readonly stepBack: () => void;
+}
+
+/** Issuing a draft: look, ask, keep, issue, and go to the document; or back to the first wrong field. */
+export function useIssuing(
+  store: DraftStore,
+  save: Save,
+  number: string,
+  customer: Customer | null,
+  setting: Setting,
+): Issuing {
+  const router = useRouter();
+  const [asking, setAsking] = useState<readonly Finding[] | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  const issueAllTheSame = async () => {
+    setAsking(null);
+    setBusy(true);
+    try {
+      if (!(await save({ even: 'unchanged' }))) return;
+      const result = await act(issueInvoice, { draftId: store.getState().draft.id });
+      if (result.ok) {
+        toast(`${result.value.number} is issued`);
+        router.push(`/sales/doc/${result.value.id}`);
+        return;
+      }
+      store.setProblems(result.refusals);
+      focusField(result.refusals[0]?.path ?? '');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const issue = async () => {
+    if (busy) return;
+    // What has to be asked is looked up afresh: the figures on screen may be a moment behind the keys.
+    const { draft } = store.getState();
+    const found = await bookDb().items.bulkGet(draft.lines.map((line) => line.itemId));
+    const items = found.filter((item) => item !== undefined);
+    const { findings } = checkDraft(draft, number, customer, items, setting);
+    const should = findings.filter((finding) => finding.severity === 'should');
+    const blocked = findings.some((finding) => finding.severity === 'must');
+    if (blocked || should.length === 0) await issueAllTheSame();
+    else setAsking(should);
+  };
+  return { busy, asking, issue, issueAllTheSame, stepBack: () => setAsking(null) };
+}

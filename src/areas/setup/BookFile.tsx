@@ -1,0 +1,91 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { Button } from '@/ui/Button';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { SheetTitle } from '@/ui/Page';
+import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
+import { onBook, Stopped } from '@/workers/client';
+import { useOpenBook } from '../shell/BookContext';
+import { operatorName, setOperatorName, today } from '../shell/book';
+import { saveFile } from '../shell/saveFile';
+import { OpenBookFile } from './OpenBookFile';
+
+/** The whole book out and in, and what belongs to this browser alone. */
+export function BookFile() {
+  const { business } = useOpenBook();
+  const [message, setMessage] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [operator, setOperator] = useState('');
+  const [theme, setTheme] = useState<ThemeChoice>('system');
+  const control = useRef<AbortController | null>(null);
+  useEffect(() => {
+    setOperator(operatorName());
+    setTheme(themeChoice());
+  }, []);
+
+  const save = async () => {
+    setBusy(true);
+    setMessage('');
+    control.current = new AbortController();
+    try {
+      const bytes = await onBook((face) => face.archive(new Date().toISOString()), control.current.signal);
+      const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
+      saveFile(`${name}-${today()}.able`, bytes, 'application/zip');
+      setMessage('The book file was handed to the browser to save.');
+    } catch (error) {
+      setMessage(
+        error instanceof Stopped ? 'Stopped; no file was made.' : `No file was made: ${(error as Error).message}`,
+      );
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <SheetTitle>Book file</SheetTitle>
+      <p className="mb-4 max-w-[64ch] text-soft">
+        The book lives in this browser alone. Save it to a file often; the file holds everything and opens in any
+        browser as it was.
+      </p>
+      <div className="mb-6 flex items-start gap-3">
+        <Button weight="main" onClick={save} disabled={busy}>
+          Save the book to a file
+        </Button>
+        {busy && (
+          <Button weight="quiet" onClick={() => control.current?.abort()}>
+            Stop
+          </Button>
+        )}
+        <OpenBookFile />
+      </div>
+      <p role="status" className="mb-4">
+        {message}
+      </p>
+      <h2 className="mb-1 font-semibold font-serif">This browser</h2>
+      <div className="grid max-w-[520px] grid-cols-2 gap-x-4">
+        <TextField
+          label="Who is working here"
+          hint="Stands on the audit trail"
+          value={operator}
+          onChange={(event) => setOperator(event.target.value)}
+          onBlur={() => setOperatorName(operator)}
+        />
+        <ChoiceField
+          label="Paper"
+          options={[
+            ['system', 'as the system'],
+            ['paper', 'day'],
+            ['night', 'night'],
+          ]}
+          value={theme}
+          onChange={(event) => {
+            const choice = event.target.value as ThemeChoice;
+            setTheme(choice);
+            chooseTheme(choice);
+          }}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+'use client';
+
+import type { Path } from 'react-hook-form';
+import { toast } from 'sonner';
+import { type Business, businessSchema } from '@/core/parties/business';
+import { changeBusiness } from '@/store/actions/setup';
+import { TextField } from '@/ui/Field';
+import { SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
+import { act } from '../shell/book';
+import { AddressFields } from './AddressFields';
+import { FormFoot } from './FormFoot';
+import { useRecordForm } from './useRecordForm';
+
+/** Who we are, and the account customers pay into. */
+export function BusinessForm() {
+  const { business } = useOpenBook();
+  const { form, submit, field, general } = useRecordForm<Business>(
+    businessSchema,
+    business,
+    (value) => act(changeBusiness, value),
+    () => toast('The business is kept'),
+  );
+  return (
+    <form onSubmit={submit} noValidate>
+      <SheetTitle aside={`home currency ${business.homeCurrency}`}>Business</SheetTitle>
+      <TextField label="Name" {...field('name')} />
+      <AddressFields field={(part) => field(`address.${part}` as Path<Business>)} />
+      <div className="grid grid-cols-3 gap-x-4">
+        <TextField label="Company number" {...field('legalId')} />
+        <TextField label="E-mail" type="email" {...field('email')} />
+        <TextField label="Phone" {...field('phone')} />
+      </div>
+      <h2 className="mt-3 mb-1 font-semibold font-serif">Payment account</h2>
+      <div className="grid grid-cols-[2fr_1fr] gap-x-4">
+        <TextField label="IBAN" hint="Prints on invoices and goes into e-invoices" {...field('iban')} />
+        <TextField label="BIC" {...field('bic')} />
+      </div>
+      <h2 className="mt-3 mb-1 font-semibold font-serif">E-invoice address</h2>
+      <div className="grid grid-cols-[1fr_2fr] gap-x-4">
+        <TextField label="Scheme" hint="A number of the EAS list, such as 9935" {...field('endpoint.scheme')} />
+        <TextField label="Id in that scheme" {...field('endpoint.id')} />
+      </div>
+      <FormFoot label="Keep the business" busy={form.formState.isSubmitting} general={general} />
+    </form>
+  );
+}

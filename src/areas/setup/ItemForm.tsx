@@ -1,0 +1,60 @@
+'use client';
+
+import { type Item, itemSchema, UNITS } from '@/core/documents/item';
+import { decimal } from '@/core/kernel/decimal';
+import { changeItem } from '@/store/actions/setup';
+import { AreaField, ChoiceField, TextField } from '@/ui/Field';
+import { useOpenBook } from '../shell/BookContext';
+import { act } from '../shell/book';
+import { FormFoot } from './FormFoot';
+import { useRecordForm } from './useRecordForm';
+
+interface ItemFormProps {
+  /** The item to change; a new one when left out. */
+  readonly item?: Item;
+  /** Name to begin a new item with. */
+  readonly name?: string;
+  readonly onSaved: (id: string) => void;
+}
+
+/** One item, in Setup and in a slip over a document. */
+export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
+  const { accounts, codes, currency } = useOpenBook();
+  const income = accounts.filter((account) => account.type === 'income');
+  const classes = [...new Set(codes.map((code) => code.taxClass).filter(Boolean))];
+  const { form, submit, field, general } = useRecordForm<Item>(
+    itemSchema,
+    item ?? {
+      id: crypto.randomUUID(),
+      name,
+      description: '',
+      unit: 'C62',
+      price: decimal('0'),
+      account: income[0]?.code ?? '',
+      taxClass: classes[0] ?? 'standard',
+    },
+    (value) => act(changeItem, value),
+    ({ id }) => onSaved(id),
+  );
+  return (
+    <form onSubmit={submit} noValidate>
+      <TextField label="Name" autoFocus {...field('name')} />
+      <AreaField label="Description, printed below the name" {...field('description')} />
+      <div className="grid grid-cols-2 gap-x-4">
+        <TextField label={`Price without tax, ${currency}`} inputMode="decimal" {...field('price')} />
+        <ChoiceField label="Unit" options={Object.entries(UNITS)} {...field('unit')} />
+        <ChoiceField
+          label="Income account"
+          options={income.map((account) => [account.code, `${account.code} ${account.name}`] as const)}
+          {...field('account')}
+        />
+        <TextField
+          label="Tax class"
+          hint={classes.length === 0 ? 'Give a tax code this class too' : `Known classes: ${classes.join(', ')}`}
+          {...field('taxClass')}
+        />
+      </div>
+      <FormFoot label={`Keep ${item?.name ?? 'the item'}`} busy={form.formState.isSubmitting} general={general} />
+    </form>
+  );
+}

@@ -1,0 +1,96 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useId, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
+import { onBook, Stopped } from '@/workers/client';
+import { useBook } from '../shell/book';
+import { usePicked } from '../shell/period';
+import { wordRefusals } from '../shell/wording';
+
+/** Opens an archive. Asks first when it would replace a book; says what is wrong and changes nothing else. */
+export function OpenBookFile() {
+  const router = useRouter();
+  const inputId = useId();
+  const [bytes, setBytes] = useState<{ name: string; content: Uint8Array } | null>(null);
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const control = useRef<AbortController | null>(null);
+  const hasBook = useBook(async (db) => (await db.book.count()) > 0) ?? false;
+
+  const open = async (content: Uint8Array) => {
+    setBytes(null);
+    setBusy(true);
+    control.current = new AbortController();
+    try {
+      const result = await onBook((face) => face.open(content), control.current.signal);
+      if (!result.ok) return setProblem(wordRefusals(result.refusals));
+      usePicked.setState({ start: null });
+      toast(`The book of ${result.value.business} is open`);
+      router.push('/today');
+    } catch (error) {
+      setProblem(
+        error instanceof Stopped
+          ? 'Stopped. Nothing was changed.'
+          : `It could not be opened: ${(error as Error).message}`,
+      );
+    } finally {
+      setBusy(false);
+    }
+  };
+  const choose = async (file: File | undefined) => {
+    if (file === undefined) return;
+    setProblem('');
+    const content = new Uint8Array(await file.arrayBuffer());
+    if (hasBook) setBytes({ name: file.name, content });
+    else await open(content);
+  };
+  return (
+    <div>
+      <label
+        htmlFor={inputId}
+        className="inline-flex h-8 cursor-pointer items-center rounded border border-rule bg-sheet px-3.5 focus-within:outline-2 focus-within:outline-rust hover:border-soft"
+      >
+        Open a book file
+        <input
+          id={inputId}
+          type="file"
+          accept=".able,.zip"
+          className="sr-only"
+          onChange={(event) => {
+            void choose(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </label>
+      {busy && (
+        <p role="status" className="mt-2">
+          Checking the whole file…{' '}
+          <Button weight="quiet" onClick={() => control.current?.abort()}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {problem !== '' && (
+        <p role="alert" className="mt-2 max-w-[52ch] text-brick">
+          ▲ {problem}
+        </p>
+      )}
+      <Dialog
+        open={bytes !== null}
+        onClose={() => setBytes(null)}
+        title="Replace the book in this browser?"
+        description={`${bytes?.name ?? ''} takes the place of everything here, and that can not be undone. Save this book to a file first if you need it.`}
+      >
+        <div className="flex gap-2.5">
+          <Button weight="grave" onClick={() => bytes && open(bytes.content)}>
+            Replace it
+          </Button>
+          <Button onClick={() => setBytes(null)}>Keep this book</Button>
+        </div>
+      </Dialog>
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+import { ChoiceField, TextField } from '@/ui/Field';
+import { COUNTRY_CHOICES, FREQUENCY_CHOICES } from './choices';
+import type { Registered } from './useRecordForm';
+
+type Part = 'name' | 'authority' | 'country' | 'number' | 'frequency' | 'keptFrom';
+
+/** Fields of a registration, shared by Setup and the first steps of a book. */
+export function RegistrationFields({ field }: { readonly field: (part: Part) => Registered }) {
+  return (
+    <div className="grid grid-cols-2 gap-x-4">
+      <TextField label="Short name" hint="Stands at the head of the period ribbon" {...field('name')} />
+      <TextField label="Authority" {...field('authority')} />
+      <TextField label="Registration number" {...field('number')} />
+      <ChoiceField label="Country of the authority" options={COUNTRY_CHOICES} {...field('country')} />
+      <ChoiceField label="A return is due" options={FREQUENCY_CHOICES} {...field('frequency')} />
+      <TextField
+        label="First tax period kept here begins"
+        hint="A day as 2026-11-01; periods are filed in order from this one"
+        {...field('keptFrom')}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+'use client';
+
+import { yupResolver } from '@hookform/resolvers/yup';
+import { type FormEvent, useState } from 'react';
+import {
+  type DefaultValues,
+  type FieldValues,
+  get,
+  type Path,
+  type Resolver,
+  type UseFormRegisterReturn,
+  useForm,
+} from 'react-hook-form';
+import type { AnyObjectSchema } from 'yup';
+import type { Result } from '@/core/kernel/result';
+import { wordRefusal, wordRefusals } from '../shell/wording';
+
+/** What a field of a form needs: its registration with the form, and what is wrong with it. */
+export interface Registered extends UseFormRegisterReturn {
+  readonly error: string | undefined;
+}
+
+/**
+ * A form over one record: checked by the record's own schema when a field is left, kept by an action
+ * whose refusals land at their fields.
+ */
+export function useRecordForm<T extends FieldValues>(
+  schema: AnyObjectSchema,
+  initial: T,
+  keep: (value: T) => Promise<Result<unknown>>,
+  onKept: (value: T) => void,
+) {
+  const [general, setGeneral] = useState('');
+  const form = useForm<T>({
+    resolver: yupResolver(schema) as unknown as Resolver<T>,
+    defaultValues: initial as DefaultValues<T>,
+    mode: 'onTouched',
+  });
+  const check = form.handleSubmit(async (value) => {
+    setGeneral('');
+    const result = await keep(value);
+    if (result.ok) return onKept(value);
+    const placed = result.refusals.filter((refusal) => refusal.path !== '');
+    for (const refusal of placed) form.setError(refusal.path as Path<T>, { message: wordRefusal(refusal) });
+    setGeneral(wordRefusals(result.refusals.filter((refusal) => refusal.path === '')));
+  });
+  const submit = (event: FormEvent) => {
+    // A slip over a document lies inside the document's own form, which must not hear of it.
+    event.stopPropagation();
+    return check(event);
+  };
+  const errorAt = (path: string): string | undefined => {
+    const error: { message?: string; root?: { message?: string } } | undefined = get(form.formState.errors, path);
+    return error?.message ?? error?.root?.message;
+  };
+  const field = (path: Path<T>): Registered => ({ ...form.register(path), error: errorAt(path) });
+  return { form, submit, field, errorAt, general };
+}

@@ -1,0 +1,133 @@
+'use client';
+
+import { Command } from 'cmdk';
+import { useRouter } from 'next/navigation';
+import { type ReactNode, useEffect, useState } from 'react';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { Currency } from '@/core/kernel/currency';
+import { showMoney } from '@/core/kernel/show';
+import type { Customer } from '@/core/parties/customer';
+import { findCustomers, findDocuments } from '@/store/queries/documents';
+import { AREAS } from './areas';
+import { useOpenBook } from './BookContext';
+import { useBook } from './book';
+
+const OPEN = 'able-ledger:commands';
+
+/** Opens the command list from anywhere. */
+export function openCommands(): void {
+  dispatchEvent(new Event(OPEN));
+}
+
+/** What can be done from everywhere, as data. */
+const DO: readonly { readonly words: string; readonly path: string }[] = [
+  { words: 'Write an invoice', path: '/sales/draft/new' },
+  { words: 'Record a receipt', path: '/receipts/new' },
+  { words: 'Write a journal', path: '/ledger/write' },
+  { words: 'New customer', path: '/setup/customers/new' },
+  { words: 'New item', path: '/setup/items/new' },
+  { words: 'Trial balance', path: '/ledger/trial-balance' },
+  { words: 'Save or open the book file', path: '/setup/book' },
+  ...AREAS.map((area) => ({ words: `Go to ${area.name}`, path: area.path })),
+];
+
+const ITEM = 'flex cursor-pointer justify-between gap-4 px-4 py-1.5 data-[selected=true]:bg-paper';
+
+type Row = { readonly path: string; readonly words: string; readonly beside?: string; readonly aside?: ReactNode };
+
+/** Documents first, then customers, then what can be done; a row is known by where it leads. */
+function rowsOf(
+  found: { query: string; documents: readonly IssuedDocument[]; customers: readonly Customer[] },
+  currency: Currency,
+): readonly Row[] {
+  const typed = found.query.trim().toLowerCase();
+  return [
+    ...found.documents.map((document) => ({
+      path: `/sales/doc/${document.id}`,
+      words: document.number,
+      beside: document.customerName,
+      aside: <span className="tabular-nums">{showMoney(document.figures.totals.payable, currency)}</span>,
+    })),
+    ...found.customers.map((customer) => ({
+      path: `/setup/customers/${customer.id}`,
+      words: customer.name,
+      aside: <span className="text-soft">customer</span>,
+    })),
+    ...DO.filter(({ words }) => words.toLowerCase().includes(typed)),
+  ];
+}
+
+/** Finds documents and customers, and does things, by typing. */
+export function Commands() {
+  const { currency } = useOpenBook();
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [query, setQuery] = useState('');
+  const [picked, setPicked] = useState('');
+  useEffect(() => {
+    const show = () => setOpen(true);
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
+      event.preventDefault();
+      setOpen((now) => !now);
+    };
+    addEventListener(OPEN, show);
+    addEventListener('keydown', onKey);
+    return () => {
+      removeEventListener(OPEN, show);
+      removeEventListener('keydown', onKey);
+    };
+  }, []);
+  const found = useBook(
+    async (db) => ({
+      query,
+      documents: await findDocuments(db, query, 6),
+      customers: query.trim() === '' ? [] : await findCustomers(db, query, 4),
+    }),
+    [query],
+  );
+  // Nothing is offered until the answer fits what is typed, so that Enter never takes a row of an earlier list.
+  const rows = found?.query === query ? rowsOf(found, currency) : [];
+  const current = rows.some(({ path }) => path === picked) ? picked : (rows[0]?.path ?? '');
+  const ask = (text: string) => {
+    setQuery(text);
+    setPicked('');
+  };
+  const go = (path: string) => {
+    setOpen(false);
+    ask('');
+    router.push(path);
+  };
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={setOpen}
+      label="Find or do"
+      value={current}
+      onValueChange={setPicked}
+      shouldFilter={false}
+      overlayClassName="fixed inset-0 z-40 bg-ink/30"
+      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[92vw] max-w-[560px] -translate-x-1/2 border border-rule bg-sheet shadow-xl"
+    >
+      <Command.Input
+        value={query}
+        onValueChange={ask}
+        placeholder="A number, a customer, or what to do"
+        className="w-full border-rule border-b bg-transparent px-4 py-3 focus:outline-none"
+      />
+      <Command.List className="max-h-[50vh] overflow-auto py-1">
+        {found?.query === query && (
+          <Command.Empty className="px-4 py-3 text-soft">Nothing fits. Try a part of a number or a name.</Command.Empty>
+        )}
+        {rows.map(({ path, words, beside, aside }) => (
+          <Command.Item key={path} value={path} className={ITEM} onSelect={() => go(path)}>
+            <span>
+              {words} <span className="text-soft">{beside}</span>
+            </span>
+            {aside}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command.Dialog>
+  );
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { type Minor, minor } from '@/core/kernel/money';
+import { showMoney } from '@/core/kernel/show';
+import { Note, NoteRow } from '@/ui/Page';
+import { useOpenBook } from './BookContext';
+
+interface PostedSide {
+  readonly account: string;
+  readonly amount: Minor;
+  /** Code of a tax line, told beside the account. */
+  readonly taxCode?: string;
+}
+
+interface EntriesNoteProps {
+  readonly sides: readonly PostedSide[];
+  readonly children?: ReactNode;
+}
+
+/** What is posted: debits first, as Dr and Cr. */
+export function EntriesNote({ sides, children }: EntriesNoteProps) {
+  const { accounts, codes, currency } = useOpenBook();
+  const nameOf = ({ account, taxCode }: PostedSide) =>
+    [accounts.find((a) => a.code === account)?.name ?? account, codes.find((c) => c.id === taxCode)?.name]
+      .filter(Boolean)
+      .join(', ');
+  const shown = sides.filter((side) => side.amount !== 0n);
+  return (
+    <Note title="Entries">
+      {shown.length === 0 && <p className="text-soft text-sm">Nothing to post yet.</p>}
+      {shown.map((side, i) => (
+        <NoteRow
+          key={`${side.account}-${i}`}
+          label={`${side.amount > 0n ? 'Dr' : 'Cr'} ${nameOf(side)}`}
+          figure={showMoney(minor(side.amount < 0n ? -side.amount : side.amount), currency)}
+        />
+      ))}
+      {children}
+    </Note>
+  );
+}

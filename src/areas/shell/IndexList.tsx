@@ -1,0 +1,91 @@
+'use client';
+
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import type { Currency } from '@/core/kernel/currency';
+import type { Minor } from '@/core/kernel/money';
+import { Mark, type MarkKind } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+
+export interface IndexEntry {
+  readonly id: string;
+  readonly path: string;
+  readonly mark: { readonly kind: MarkKind; readonly word: string };
+  readonly title: string;
+  readonly amount: Minor | null;
+  readonly detail: string;
+  readonly day: string;
+}
+
+interface IndexListProps {
+  readonly entries: readonly IndexEntry[];
+  readonly currency: Currency;
+  /** Address of what is on the sheet now. */
+  readonly current: string;
+  readonly query: string;
+  readonly onQuery: (query: string) => void;
+  readonly findLabel: string;
+  readonly empty: string;
+  readonly onMore?: () => void;
+  readonly foot?: ReactNode;
+}
+
+/** A dense ruled list with find-as-you-type; two lines an entry. */
+export function IndexList({
+  entries,
+  currency,
+  current,
+  query,
+  onQuery,
+  findLabel,
+  empty,
+  onMore,
+  foot,
+}: IndexListProps) {
+  return (
+    <>
+      <div className="px-3.5 pb-2">
+        <input
+          type="search"
+          aria-label={findLabel}
+          placeholder={`${findLabel}…`}
+          value={query}
+          onChange={(event) => onQuery(event.target.value)}
+          className="h-7 w-full border-rule border-b bg-transparent px-1"
+        />
+      </div>
+      <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
+        {entries.map(({ id, path, mark, title, amount, detail, day }) => (
+          <li key={id} className="border-rule border-b">
+            <Link
+              href={path}
+              aria-current={path === current ? 'page' : undefined}
+              className={`-ml-3.5 block border-l-[3px] py-1 pr-2.5 pl-[11px] ${path === current ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+            >
+              <span className="flex gap-1">
+                <Mark kind={mark.kind} label={mark.word} />
+                <span className="min-w-0 flex-1 truncate">{title}</span>
+                {amount !== null && <Money amount={amount} currency={currency} />}
+              </span>
+              <span className="flex gap-2 pl-5 text-soft text-xs">
+                <span className="min-w-0 flex-1 truncate" title={detail}>
+                  {detail}
+                </span>
+                <span className="shrink-0">{day}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+        {entries.length === 0 && <li className="py-2 pr-3 text-soft text-sm">{empty}</li>}
+        {onMore && (
+          <li>
+            <button type="button" onClick={onMore} className="cursor-pointer py-2 underline underline-offset-4">
+              Show more
+            </button>
+          </li>
+        )}
+      </ul>
+      {foot !== undefined && <div className="border-rule border-t px-3.5 py-2">{foot}</div>}
+    </>
+  );
+}

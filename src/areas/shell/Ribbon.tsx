@@ -1,0 +1,65 @@
+'use client';
+
+import { spanName } from '@/core/periods/calendar';
+import { type PeriodState, ribbon } from '@/store/queries/periods';
+import { Mark } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+import { useOpenBook } from './BookContext';
+import { today, useBook } from './book';
+import { openCommands } from './Commands';
+import { usePicked } from './period';
+
+const STATE_WORDS: Readonly<Record<PeriodState, string>> = {
+  open: 'open',
+  closing: 'ended, to file',
+  filed: 'filed',
+  trouble: 'trouble: a manual journal touches its tax',
+};
+
+const MOST_CELLS = 6;
+
+/** The tax periods of the registration; the picked one is what the desk speaks of. */
+export function Ribbon() {
+  const { registration, currency } = useOpenBook();
+  const { start: picked, pick } = usePicked();
+  const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration]) ?? [];
+  const current = picked ?? cells.at(-1)?.span.start;
+  return (
+    <header className="flex h-12 shrink-0 items-stretch border-rule border-b">
+      <div className="w-[236px] shrink-0 border-rule border-r px-3.5 py-1">
+        <div className="truncate font-semibold">{registration.name}</div>
+        <div className="truncate text-soft text-xs">
+          {registration.frequency}, on issue, {currency}
+        </div>
+      </div>
+      <div role="toolbar" aria-label="Tax periods" className="flex min-w-0 flex-1 overflow-x-auto">
+        {cells.map(({ span, state, figures }) => (
+          <button
+            key={span.start}
+            type="button"
+            aria-pressed={span.start === current}
+            onClick={() => pick(span.start)}
+            title={`${spanName(span)}: ${STATE_WORDS[state]}`}
+            className={`w-[112px] shrink-0 cursor-pointer border-rule border-r px-2 text-left text-sm ${
+              span.start === current ? 'bg-sheet shadow-[inset_0_3px_0_var(--rust)]' : 'hover:bg-sheet'
+            }`}
+          >
+            <span className={span.start === current ? 'text-ink' : 'text-soft'}>
+              <Mark kind={state} label={STATE_WORDS[state]} /> {spanName(span).replace(/ \d{4}$/, '')}
+            </span>
+            <Money amount={figures.tax} currency={currency} className="block pl-5" />
+          </button>
+        ))}
+      </div>
+      <div className="flex items-center px-3">
+        <button
+          type="button"
+          onClick={openCommands}
+          className="h-8 cursor-pointer whitespace-nowrap rounded border border-rule bg-sheet px-3 text-soft hover:border-soft"
+        >
+          Find or do… <kbd className="ml-2 font-sans text-xs">Ctrl K</kbd>
+        </button>
+      </div>
+    </header>
+  );
+}

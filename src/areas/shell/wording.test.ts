@@ -1,0 +1,63 @@
+import type { Refusal, RefusalCode } from '@/core/kernel/result';
+import { wordRefusal, wordRefusals } from './wording';
+
+const codes: Record<RefusalCode, Partial<Refusal>> = {
+  invalid: { expected: 'Give a day.', found: 'soon' },
+  missing: { expected: 'Give a day.' },
+  unknown: { expected: 'Choose an account.' },
+  'not-found': {},
+  duplicate: { found: 'S23' },
+  stale: {},
+  'already-issued': {},
+  'already-credited': { found: 'CN-1' },
+  'already-filed': {},
+  'not-ended': { expected: '28 Feb 2026', found: 'Jan–Feb 2026' },
+  'earlier-open': { expected: 'Jan–Feb 2026' },
+  'closed-period': { expected: 'a later day', found: '2026-02-01' },
+  'before-registration': { expected: 'a later day', found: '2025-12-31' },
+  'check-failed': { expected: 'Our tax number must stand on the invoice.' },
+  'over-allocated': { found: 'INV-1' },
+  unbalanced: {},
+  unexplained: { expected: 'Say why.' },
+  'in-use': { expected: '2026-01-01' },
+  'book-exists': {},
+  'no-book': {},
+  damaged: { path: 'tables/items.jsonl', expected: 'a readable row' },
+  foreign: {},
+  'too-new': { expected: '1', found: '9' },
+  'too-large': {},
+  'storage-full': {},
+  'storage-failed': {},
+};
+
+describe('every refusal', () => {
+  test.each(Object.entries(codes))('%s is a whole sentence without gaps', (code, over) => {
+    const words = wordRefusal({ code: code as RefusalCode, path: '', ...over });
+    expect(words).toMatch(/^[A-Z“\d].*[.)]$/);
+    expect(words).not.toMatch(/undefined|null|\[object/);
+    expect(words).not.toContain('!');
+  });
+  test('says what was found beside what was expected', () => {
+    expect(wordRefusal({ code: 'invalid', path: 'date', expected: 'Give a day.', found: 'soon' })).toBe(
+      'Give a day. (“soon” is not that)',
+    );
+  });
+  test('writes days for people', () => {
+    expect(
+      wordRefusal({ code: 'closed-period', path: 'date', expected: 'a day after 28 Feb 2026', found: '2026-02-01' }),
+    ).toBe('1 Feb 2026 lies in a filed period. Choose a day after 28 Feb 2026.');
+  });
+  test('damage names its place and says that nothing was changed', () => {
+    expect(wordRefusal({ code: 'damaged', path: 'tables/items.jsonl, row 3', expected: 'a readable row' })).toBe(
+      'The file is damaged at tables/items.jsonl, row 3: a readable row was expected. Nothing was changed. Use another copy.',
+    );
+  });
+  test('the same sentence is not said twice', () => {
+    expect(
+      wordRefusals([
+        { code: 'unbalanced', path: 'a' },
+        { code: 'unbalanced', path: 'b' },
+      ]),
+    ).toBe('Debits and credits must be equal.');
+  });
+});

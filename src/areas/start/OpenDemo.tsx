@@ -1,0 +1,62 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
+import { Button } from '@/ui/Button';
+import { onBook } from '@/workers/client';
+import { bookDb, today } from '../shell/book';
+import { wordRefusals } from '../shell/wording';
+
+type Stage = 'looking' | 'asking' | 'building' | { readonly failed: string };
+
+/** Opens the sample book; asks first when it would replace another. */
+export function OpenDemo() {
+  const router = useRouter();
+  const [stage, setStage] = useState<Stage>('looking');
+  const started = useRef(false);
+
+  const build = async () => {
+    setStage('building');
+    try {
+      const result = await onBook((face) => face.openDemo(today()));
+      if (result.ok) router.replace('/sales');
+      else setStage({ failed: wordRefusals(result.refusals) });
+    } catch (error) {
+      setStage({ failed: `The sample could not be built: ${(error as Error).message}` });
+    }
+  };
+  useEffect(() => {
+    if (started.current) return;
+    started.current = true;
+    void bookDb()
+      .book.count()
+      .then((count) => {
+        if (count === 0) void build();
+        else setStage('asking');
+      });
+  });
+  return (
+    <main className="mx-auto max-w-[560px] px-8 py-16">
+      <h1 className="mb-3 font-serif text-2xl">The sample book</h1>
+      {stage === 'building' && <p role="status">Writing some months of documents…</p>}
+      {typeof stage === 'object' && <p role="alert">{stage.failed}</p>}
+      {stage === 'asking' && (
+        <>
+          <p className="mb-4">
+            This browser holds a book already. Opening the sample replaces it, and that can not be undone. Save it to a
+            file first if you need it.
+          </p>
+          <div className="flex gap-3">
+            <Button weight="main" onClick={() => router.replace('/today')}>
+              Keep my book
+            </Button>
+            <Button onClick={() => router.push('/setup/book')}>Save it to a file</Button>
+            <Button weight="grave" onClick={build}>
+              Replace it with the sample
+            </Button>
+          </div>
+        </>
+      )}
+    </main>
+  );
+}

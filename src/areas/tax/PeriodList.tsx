@@ -1,0 +1,48 @@
+'use client';
+
+import type { IsoDate } from '@/core/kernel/date';
+import { spanName } from '@/core/periods/calendar';
+import { ribbon } from '@/store/queries/periods';
+import { Mark } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+import { useOpenBook } from '../shell/BookContext';
+import { today, useBook } from '../shell/book';
+
+/** Five years of monthly periods. */
+const MOST = 60;
+
+const WORDS = { open: 'open', closing: 'to file', filed: 'filed', trouble: 'trouble' } as const;
+
+interface PeriodListProps {
+  readonly picked: IsoDate;
+  readonly onPick: (start: IsoDate) => void;
+}
+
+/** All periods of the registration, newest first. */
+export function PeriodList({ picked, onPick }: PeriodListProps) {
+  const { registration, currency } = useOpenBook();
+  const cells = useBook((db) => ribbon(db, registration, today(), MOST), [registration]) ?? [];
+  return (
+    <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
+      {[...cells].reverse().map(({ span, state, figures }) => (
+        <li key={span.start} className="border-rule border-b">
+          <button
+            type="button"
+            aria-pressed={span.start === picked}
+            onClick={() => onPick(span.start)}
+            className={`-ml-3.5 block w-[calc(100%+14px)] cursor-pointer border-l-[3px] py-1 pr-2.5 pl-[11px] text-left ${
+              span.start === picked ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'
+            }`}
+          >
+            <span className="flex gap-1">
+              <Mark kind={state} />
+              <span className="flex-1">{spanName(span)}</span>
+              <Money amount={figures.tax} currency={currency} />
+            </span>
+            <span className="block pl-5 text-soft text-xs">{WORDS[state]}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

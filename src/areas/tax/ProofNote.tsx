@@ -1,0 +1,73 @@
+import Link from 'next/link';
+import type { Currency } from '@/core/kernel/currency';
+import type { Difference, DifferenceCause } from '@/core/periods/proof';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+import { NoteRow } from '@/ui/Page';
+import type { ProofState } from './useProof';
+
+const CAUSES: Readonly<Record<DifferenceCause, string>> = {
+  'manual-journal': 'a journal was written to the tax account by hand',
+  'document-altered': 'the document no longer fits its seal',
+  'entry-differs': 'its tax entries differ from its lines',
+  'entry-without-document': 'a tax entry has no document in this period',
+  'document-without-entry': 'it has no tax entry',
+  'posting-differs': 'its posting differs from its tax entries',
+  'balance-differs': 'it differs from the sum of the tax entries; open a saved book file to add it up anew',
+};
+
+function wayTo({ documentId, entryId }: Difference): string {
+  if (documentId !== '') return `/sales/doc/${documentId}`;
+  return entryId === '' ? '/ledger' : `/ledger?entry=${entryId}`;
+}
+
+/** The three figures side by side, and each difference with its cause. */
+export function ProofNote({ proof, currency }: { readonly proof: ProofState; readonly currency: Currency }) {
+  if (proof.state === 'running')
+    return (
+      <p role="status">
+        Computing all documents again…{' '}
+        <Button weight="quiet" onClick={proof.stop}>
+          Stop
+        </Button>
+      </p>
+    );
+  if (proof.state !== 'done')
+    return (
+      <p role="alert">
+        {proof.state === 'stopped' ? 'Stopped before the end. ' : `It could not be proven: ${proof.message} `}
+        <Button weight="quiet" onClick={proof.retry}>
+          Prove it
+        </Button>
+      </p>
+    );
+  const { documents, taxEntries, ledger, documentCount, differences, holds } = proof.proof;
+  return (
+    <>
+      <NoteRow
+        label={`${documentCount} documents, computed again`}
+        figure={<Money amount={documents} currency={currency} />}
+      />
+      <NoteRow label="Tax entries" figure={<Money amount={taxEntries} currency={currency} />} />
+      <NoteRow label="Ledger, output tax" figure={<Money amount={ledger} currency={currency} />} />
+      <p className="mt-2 text-sm">
+        <Mark kind={holds ? 'good' : 'wrong'} /> {holds ? 'All three are the same.' : 'They are not the same:'}
+      </p>
+      <ul>
+        {differences.map((difference) => (
+          <li
+            key={`${difference.cause}-${difference.documentId}-${difference.entryId}-${difference.subject}`}
+            className="mt-2 text-sm"
+          >
+            <Money amount={difference.amount} currency={currency} />{' '}
+            <Link href={wayTo(difference)} className="underline underline-offset-2">
+              {difference.subject}
+            </Link>
+            : {CAUSES[difference.cause]}.
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { IsoDate } from '@/core/kernel/date';
+import type { Proof } from '@/core/periods/proof';
+import { onBook, Stopped } from '@/workers/client';
+import { useBook } from '../shell/book';
+
+export type ProofState = { readonly retry: () => void } & (
+  | { readonly state: 'running'; readonly stop: () => void }
+  | { readonly state: 'stopped' }
+  | { readonly state: 'failed'; readonly message: string }
+  | { readonly state: 'done'; readonly proof: Proof }
+);
+
+type Stage =
+  | { state: 'running' }
+  | { state: 'stopped' }
+  | { state: 'failed'; message: string }
+  | { state: 'done'; proof: Proof };
+
+/** Proves a period in a worker; again whenever the book's journal or documents change. */
+export function useProof(registrationId: string, start: IsoDate, returned: unknown): ProofState {
+  const [stage, setStage] = useState<Stage>({ state: 'running' });
+  const [attempt, setAttempt] = useState(0);
+  const running = useRef<AbortController | null>(null);
+  const entries = useBook((db) => db.journal.count());
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a changed book or a retry proves again
+  useEffect(() => {
+    const control = new AbortController();
+    running.current = control;
+    setStage({ state: 'running' });
+    onBook((face) => face.prove(registrationId, start), control.signal).then(
+      (proof) => !control.signal.aborted && setStage({ state: 'done', proof }),
+      (error: Error) => {
+        if (running.current !== control) return;
+        setStage(error instanceof Stopped ? { state: 'stopped' } : { state: 'failed', message: error.message });
+      },
+    );
+    return () => {
+      running.current = null;
+      control.abort();
+    };
+  }, [registrationId, start, returned, entries, attempt]);
+
+  const retry = useCallback(() => setAttempt((n) => n + 1), []);
+  const stop = useCallback(() => running.current?.abort(), []);
+  return stage.state === 'running' ? { ...stage, retry, stop } : { ...stage, retry };
+}

@@ -1,0 +1,117 @@
+'use client';
+
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { dayOf, daysBetween, writeDate, writeDay } from '@/core/kernel/date';
+import { nextToFile, spanName } from '@/core/periods/calendar';
+import { overdueInvoices, recentDrafts } from '@/store/queries/documents';
+import { periodReturn } from '@/store/queries/periods';
+import { Mark, type MarkKind } from '@/ui/Mark';
+import { Money } from '@/ui/Money';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
+import { today, useBook } from '../shell/book';
+import { usePicked } from '../shell/period';
+
+const MOST = 30;
+
+interface TaskProps {
+  readonly mark: MarkKind;
+  readonly path: string;
+  readonly words: string;
+  readonly detail: string;
+  readonly figure: ReactNode;
+  readonly onOpen?: () => void;
+}
+
+function Task({ mark, path, words, detail, figure, onOpen }: TaskProps) {
+  return (
+    <li className="flex items-baseline gap-2 border-rule border-b py-1">
+      <Mark kind={mark} />
+      <Link href={path} onClick={() => onOpen?.()} className="underline decoration-rule underline-offset-4">
+        {words}
+      </Link>
+      <span className="flex-1 text-soft">{detail}</span>
+      {figure}
+    </li>
+  );
+}
+
+/** What needs the bookkeeper today: a return to file, invoices overdue, drafts not issued. */
+export function Today() {
+  const { registration, currency } = useOpenBook();
+  const { pick } = usePicked();
+  const day = today();
+  const span = nextToFile(registration);
+  const found = useBook(
+    async (db) => {
+      const drafts = await recentDrafts(db, MOST);
+      const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
+      return {
+        drafts: drafts.map((draft, i) => ({ draft, customer: customers[i]?.name ?? 'no customer yet' })),
+        overdue: await overdueInvoices(db, day, MOST),
+        figures: (await periodReturn(db, registration, span.start)).figures,
+      };
+    },
+    [registration, day],
+  );
+  if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
+  const { overdue, drafts, figures } = found;
+  const toFile = span.end < day;
+  const nothing = !toFile && overdue.length === 0 && drafts.length === 0;
+  return (
+    <Sheet label="Today">
+      <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
+      {nothing && <Empty>Nothing needs you. Write an invoice with Alt+2, then Alt+N.</Empty>}
+      {toFile && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Returns</h2>
+          <ul>
+            <Task
+              mark="closing"
+              path="/tax"
+              words={`Prove and file ${spanName(span)}`}
+              detail={`${registration.name}, ended ${writeDate(span.end)}`}
+              figure={<Money amount={figures.tax} currency={currency} withCode />}
+              onOpen={() => pick(span.start)}
+            />
+          </ul>
+        </section>
+      )}
+      {overdue.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Overdue</h2>
+          <ul>
+            {overdue.map((document) => (
+              <Task
+                key={document.id}
+                mark="overdue"
+                path={`/sales/doc/${document.id}`}
+                words={document.number}
+                detail={`${document.customerName}, due ${writeDay(document.dueDate)}, ${daysBetween(document.dueDate, day)} days ago`}
+                figure={<Money amount={document.open} currency={currency} withCode />}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {drafts.length > 0 && (
+        <section>
+          <h2 className="mb-1 font-semibold font-serif">Drafts</h2>
+          <ul>
+            {drafts.map(({ draft, customer }) => (
+              <Task
+                key={draft.id}
+                mark="draft"
+                path={`/sales/draft/${draft.id}`}
+                words={`Draft for ${customer}`}
+                detail={[draft.buyerReference, draft.orderNumber].filter(Boolean).join(', ')}
+                figure={<span className="text-soft">kept {writeDay(dayOf(draft.savedAt))}</span>}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+    </Sheet>
+  );
+}
