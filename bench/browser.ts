@@ -1,0 +1,231 @@
+import type { Moment } from '@/core/decisions/changes';
+import { type Written, writeDocument } from '@/core/decisions/issue';
+import type { Draft, DraftLine } from '@/core/documents/draft';
+import { freezeInvoice } from '@/core/documents/freeze';
+import { nextNumber, type Series } from '@/core/documents/series';
+import { addDays, type IsoDate, isoDate } from '@/core/kernel/date';
+import { prove } from '@/core/periods/proof';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { keepDraft } from '@/store/actions/drafts';
+import { issueInvoice } from '@/store/actions/issueInvoice';
+import { begin, changeCustomer } from '@/store/actions/setup';
+import { moveAccounts, moveCustomers, moveTax, openMoves } from '@/store/balances';
+import { present } from '@/store/load';
+import { type Action, perform } from '@/store/perform';
+import { periodReturn } from '@/store/queries/periods';
+import { proofMaterial } from '@/store/queries/proofMaterial';
+import { BookDb } from '@/store/schema';
+
+/* Runs inside Chromium: what is measured here is real IndexedDB. Times in milliseconds. */
+
+const KEPT_FROM = isoDate('2026-01-01');
+
+function momentOn(today: IsoDate): Moment {
+  return { now: `${today}T09:00:00.000Z`, today, operator: 'Bench', newId: () => crypto.randomUUID() };
+}
+
+async function act<Input, Value>(
+  db: BookDb,
+  action: Action<Input, Value>,
+  input: Input,
+  today: IsoDate,
+): Promise<Value> {
+  const result = await perform(db, action, input, momentOn(today));
+  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+  return result.value;
+}
+
+async function freshBook(name: string): Promise<BookDb> {
+  const db = new BookDb(name);
+  await db.delete();
+  await db.open();
+  await act(
+    db,
+    begin,
+    { business: DEMO_BUSINESS, registration: demoRegistration(KEPT_FROM), codes: IRISH_CODES },
+    KEPT_FROM,
+  );
+  for (const customer of DEMO_CUSTOMERS) await act(db, changeCustomer, customer, KEPT_FROM);
+  return db;
+}
+
+const CODES = ['S23', 'R135', 'Z0'];
+
+function draftOf(i: number, day: IsoDate): Draft {
+  const line = (j: number): DraftLine => ({
+    id: `${i}-${j}`,
+    itemId: '',
+    description: `Sensor ${j}`,
+    quantity: String(1 + ((i + j) % 9)),
+    unit: 'C62',
+    price: `${10 + ((i * 7 + j) % 90)}.${10 + (j % 80)}`,
+    discount: j % 3 === 0 ? '5%' : '',
+    taxCode: CODES[(i + j) % 3] ?? 'S23',
+    taxByHand: false,
+    account: '4000',
+  });
+  return {
+    id: crypto.randomUUID(),
+    revision: 0,
+    registrationId: 'ie-vat',
+    customerId: DEMO_CUSTOMERS[i % 4]?.id ?? 'clewbay',
+    issueDate: day,
+    taxPoint: '',
+    due: '30d',
+    priceMode: i % 2 === 0 ? 'net' : 'gross',
+    buyerReference: `R-${i}`,
+    orderNumber: '',
+    note: '',
+    lines: [line(1), line(2), line(3), line(4), line(5)],
+    savedAt: '',
+    keys: [],
+  };
+}
+
+/** (b) Issues invoices one by one through the real action, then writes the same rows, one transaction each, with Dexie alone. */
+async function issueAgainstRaw(count: number): Promise<{ action: number; raw: number; rows: number }> {
+  const db = await freshBook('bench-issue');
+  const drafts: Draft[] = [];
+  for (let i = 0; i < count; i++) drafts.push(await act(db, keepDraft, draftOf(i, isoDate('2026-01-15')), KEPT_FROM));
+  let began = performance.now();
+  for (const draft of drafts) await act(db, issueInvoice, { draftId: draft.id }, isoDate('2026-01-15'));
+  const action = performance.now() - began;
+
+  const documents = await db.documents.orderBy('[kind+position]').toArray();
+  const sets = await Promise.all(
+    documents.map(async (document) => ({
+      document,
+      entry: await db.journal.get(document.entryId),
+      lines: await db.journalLines.where('entryId').equals(document.entryId).toArray(),
+      tax: await db.taxEntries.where('documentId').equals(document.id).toArray(),
+    })),
+  );
+  const [months, balances, customers, series, period] = await Promise.all([
+    db.accountMonths.toArray(),
+    db.taxBalances.toArray(),
+    db.customerBalances.toArray(),
+    db.series.get('invoice'),
+    db.taxPeriods.toArray(),
+  ]);
+  const audit = (await db.audit.toArray()).filter((event) => event.action === 'issue invoice');
+  const raw = new BookDb('bench-raw');
+  await raw.delete();
+  await raw.open();
+  began = performance.now();
+  for (const [i, { document, entry, lines, tax }] of sets.entries())
+    await raw.transaction('rw', raw.tables, async () => {
+      await raw.documents.add(document);
+      if (entry !== undefined) await raw.journal.add(entry);
+      await raw.journalLines.bulkAdd(lines);
+      await raw.taxEntries.bulkAdd(tax);
+      await raw.accountMonths.bulkPut(months);
+      await raw.taxBalances.bulkPut(balances);
+      await raw.customerBalances.bulkPut(customers.slice(0, 1));
+      if (series !== undefined) await raw.series.put(series);
+      await raw.taxPeriods.bulkPut(period);
+      await raw.drafts.delete(drafts[i]?.id ?? '');
+      const event = audit[i];
+      if (event !== undefined) await raw.audit.add(event);
+    });
+  const plain = performance.now() - began;
+  const rows = sets.reduce((sum, set) => sum + 3 + set.lines.length + set.tax.length, 0);
+  return { action, raw: plain, rows };
+}
+
+/** A book of `count` invoices spread over a year, made by the real decisions and written in bulk. */
+async function largeBook(name: string, count: number): Promise<BookDb> {
+  const db = await freshBook(name);
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  const setting = { business: DEMO_BUSINESS, registration, codes: IRISH_CODES };
+  const chart = await db.accounts.toArray();
+  let series: Series = present(await db.series.get('invoice'), 'series');
+  const moment = momentOn(KEPT_FROM);
+  for (let from = 0; from < count; from += 500) {
+    const written: Written[] = [];
+    for (let i = from; i < Math.min(count, from + 500); i++) {
+      const draft = draftOf(i, addDays(KEPT_FROM, Math.floor((i * 364) / count)));
+      const customer = DEMO_CUSTOMERS.find((c) => c.id === draft.customerId) ?? null;
+      const content = freezeInvoice(draft, nextNumber(series, isoDate(draft.issueDate)), customer, [], setting);
+      if (!content.ok) throw new Error(JSON.stringify(content.refusals));
+      const result = writeDocument(content.value, registration, series, chart, moment);
+      if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+      series = result.value.series;
+      written.push(result.value);
+    }
+    await db.transaction('rw', db.tables, async () => {
+      const documents = written.map((w) => w.document);
+      const lines = written.flatMap((w) => w.posted.lines);
+      const entries = written.flatMap((w) => w.taxEntries);
+      await db.documents.bulkAdd(documents);
+      await db.journal.bulkAdd(written.map((w) => w.posted.entry));
+      await db.journalLines.bulkAdd(lines);
+      await db.taxEntries.bulkAdd(entries);
+      await db.taxPeriods.bulkPut(written.map((w) => w.period));
+      await moveAccounts(db, lines);
+      await moveTax(db, entries);
+      await moveCustomers(db, openMoves(documents, []));
+      await db.series.put(series);
+    });
+  }
+  return db;
+}
+
+const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? 0;
+
+async function timed(runs: number, work: () => Promise<unknown>): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const began = performance.now();
+    await work();
+    times.push(performance.now() - began);
+  }
+  return median(times);
+}
+
+/** Rows a query takes out of the tables, counted by the database's own reading hook. */
+async function rowsRead(db: BookDb, work: () => Promise<unknown>): Promise<number> {
+  let rows = 0;
+  const count = <T>(row: T): T => {
+    rows++;
+    return row;
+  };
+  for (const table of db.tables) table.hook('reading', count);
+  await work();
+  for (const table of db.tables) table.hook('reading').unsubscribe(count);
+  return rows;
+}
+
+/** (c) Return and proof of one period in a large book, the return against the same in a small one. */
+async function periodAgainstSmall(large: number, small: number) {
+  const start = isoDate('2026-03-01');
+  const measure = async (db: BookDb) => {
+    const registration = present(await db.registrations.get('ie-vat'), 'registration');
+    const read = () => periodReturn(db, registration, start);
+    return { registration, rows: await rowsRead(db, read), time: await timed(41, read) };
+  };
+  const little = await measure(await largeBook('bench-small', small));
+  const db = await largeBook('bench-large', large);
+  const big = await measure(db);
+  const material = () => proofMaterial(db, big.registration, start);
+  const raw = await timed(3, material);
+  const proven = await timed(3, async () => prove(await material()));
+  const { documents, holds } = await material().then((m) => ({ documents: m.documents.length, holds: prove(m).holds }));
+  return {
+    rows: big.rows,
+    smallRows: little.rows,
+    time: big.time,
+    smallTime: little.time,
+    raw,
+    proven,
+    documents,
+    holds,
+  };
+}
+
+Object.assign(globalThis, { bench: { issueAgainstRaw, periodAgainstSmall } });
+
+/** What the page offers to the script that drives it. */
+export interface Bench {
+  readonly issueAgainstRaw: typeof issueAgainstRaw;
+  readonly periodAgainstSmall: typeof periodAgainstSmall;
+}

@@ -1,0 +1,94 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { servePage } from 'tests/servePage';
+import { calculate } from '@/core/tax/calculate';
+import { readCalcInput } from '@/core/tax/readCalcInput';
+import type { Bench } from './browser';
+
+/* Speed as ratios to a baseline measured in the same run; see docs/bench.md for what each one says. */
+
+const ROOT = join(import.meta.dirname, '..');
+
+function medianTime(runs: number, work: () => unknown): number {
+  const times: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const began = performance.now();
+    work();
+    times.push(performance.now() - began);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(runs / 2)] ?? 0;
+}
+
+/** (a) A 500-line document computed, against a JSON round trip of the same document. */
+function computeAgainstJson(): void {
+  const lines = Array.from({ length: 500 }, (_, i) => ({
+    id: String(i),
+    quantity: `${1 + (i % 9)}.5`,
+    unitPrice: `${10 + i}.37`,
+    tax: ['S', 'R', 'Z'][i % 3],
+    ...(i % 4 === 0 && { discount: { percent: '7.5' } }),
+  }));
+  const codes = { S: '23', R: '13.5', Z: '0' };
+  const taxes = Object.fromEntries(
+    Object.entries(codes).map(([code, rate]) => [code, { category: 'S', components: [{ id: code, rate }] }]),
+  );
+  for (const priceMode of ['net', 'gross']) {
+    const read = readCalcInput({
+      currency: 'EUR',
+      priceMode,
+      rounding: { mode: 'half-up', level: 'document' },
+      taxes,
+      lines,
+    });
+    if (!read.ok) throw new Error(JSON.stringify(read.refusals));
+    const input = read.value;
+    const compute = () => calculate(input);
+    const roundTrip = () => JSON.parse(JSON.stringify(input));
+    for (const warm of [compute, roundTrip]) medianTime(200, warm);
+    const [computed, json] = [medianTime(301, compute), medianTime(301, roundTrip)];
+    console.log(
+      `(a) 500 lines, ${priceMode}: ${computed.toFixed(2)} ms; JSON round trip ${json.toFixed(2)} ms; ratio ${(computed / json).toFixed(2)}`,
+    );
+  }
+}
+
+const WITH_BENCH = 'bench' as keyof typeof globalThis;
+
+async function inChromium(): Promise<void> {
+  const { address, close } = await servePage(join(ROOT, 'bench/browser.ts'));
+  const profile = mkdtempSync(join(tmpdir(), 'able-bench-'));
+  const context = await chromium.launchPersistentContext(profile, {
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-dev-shm-usage'],
+  });
+  try {
+    const page = await context.newPage();
+    await page.goto(address);
+    const issue = await page.evaluate(
+      (name) => (globalThis[name] as unknown as Bench).issueAgainstRaw(1000),
+      WITH_BENCH,
+    );
+    console.log(
+      `(b) 1,000 invoices issued by the action: ${issue.action.toFixed(0)} ms; raw writes of the same ${issue.rows} rows ${issue.raw.toFixed(0)} ms; ratio ${(issue.action / issue.raw).toFixed(2)}`,
+    );
+    const period = await page.evaluate(
+      (name) => (globalThis[name] as unknown as Bench).periodAgainstSmall(20_000, 200),
+      WITH_BENCH,
+    );
+    console.log(
+      `(c) return of a period in a book of 20,000: ${period.rows} rows read, ${period.time.toFixed(2)} ms; in a book of 200: ${period.smallRows} rows, ${period.smallTime.toFixed(2)} ms; ratio ${(period.time / period.smallTime).toFixed(2)}`,
+    );
+    console.log(
+      `(c) proof of its ${period.documents} documents (${period.holds ? 'holds' : 'DOES NOT HOLD'}): ${period.proven.toFixed(0)} ms; raw read of the rows ${period.raw.toFixed(0)} ms; ratio ${(period.proven / period.raw).toFixed(2)}`,
+    );
+  } finally {
+    await context.close();
+    close();
+    rmSync(profile, { recursive: true, force: true });
+  }
+}
+
+computeAgainstJson();
+await inChromium();

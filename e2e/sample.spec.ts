@@ -1,0 +1,99 @@
+import { expect, test } from '@playwright/test';
+import { bytesOf, expectAccessible, figuresIn, openSample, pdfText } from './support';
+
+const VIEWS: readonly (readonly [string, string])[] = [
+  ['/today', 'Today'],
+  ['/sales', 'Sales'],
+  ['/receipts', 'Receipts'],
+  ['/receipts/new', 'Receipt'],
+  ['/tax', 'Return Nov–Dec 2026'],
+  ['/ledger', 'Journal Nov–Dec 2026'],
+  ['/ledger/trial-balance', 'Trial balance'],
+  ['/ledger/account/1100', '1100 Receivables'],
+  ['/ledger/write', 'Journal'],
+  ['/setup/business', 'Business'],
+  ['/setup/registration', 'Registration'],
+  ['/setup/tax-codes', 'Tax codes'],
+  ['/setup/tax-codes/S23', 'Standard 23'],
+  ['/setup/customers', 'Customers'],
+  ['/setup/customers/nordlicht', 'Reederei Nordlicht Forschung GmbH'],
+  ['/setup/items', 'Items'],
+  ['/setup/book', 'Book file'],
+];
+
+for (const theme of ['paper', 'night'] as const)
+  test(`every view in the ${theme} version is accessible and fits 1024 px`, async ({ page }) => {
+    test.setTimeout(300_000);
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await page.addInitScript((choice) => localStorage.setItem('able-ledger-theme', choice), theme);
+    await openSample(page);
+    for (const [path, heading] of VIEWS) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { name: heading, level: 1, exact: true })).toBeVisible();
+      await expectAccessible(page, `${path} (${theme})`);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth),
+        `${path} does not scroll sideways`,
+      ).toBe(true);
+    }
+  });
+
+test('the sample’s trouble is found: the journal in the tax account, the late document', async ({ page }) => {
+  await openSample(page);
+  await page.keyboard.press('Alt+4');
+  await page
+    .getByRole('toolbar', { name: 'Tax periods' })
+    .getByRole('button', { name: /trouble.*Sep–Oct/ })
+    .click();
+  await expect(page.getByText('They are not the same:')).toBeVisible();
+  await expect(page.getByText('1 late')).toBeVisible();
+  await page.getByRole('link', { name: 'Tax on own use, to be checked' }).click();
+  await expect(page.getByText('written by hand')).toBeVisible();
+});
+
+test('finding works over any part of any word, in the index and by Ctrl+K', async ({ page }) => {
+  await openSample(page);
+  await page.getByLabel('Find a document').fill('almon co');
+  await expect(page.getByRole('navigation', { name: 'Found' }).getByRole('link', { name: /INV-0002/ })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await expect(page.getByPlaceholder('A number, a customer, or what to do')).toBeFocused();
+  await page.keyboard.type('avinst');
+  await expect(page.getByRole('option', { name: /Nordkapp Havinstitutt/ }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /^Invoice INV-/ })).toBeVisible();
+});
+
+test('a document of many pages repeats its heads, counts its pages and keeps its totals together', async ({ page }) => {
+  await openSample(page);
+  await page.keyboard.press('Alt+n');
+  await page.getByRole('combobox', { name: 'Customer' }).fill('clew');
+  await page.getByRole('option', { name: /Clew Bay/ }).click();
+  for (let i = 1; i <= 45; i++) {
+    await page.getByRole('combobox', { name: `Item or description, line ${i}`, exact: true }).fill(`Sensor ${i}`);
+    await page.getByLabel(`Price, line ${i}`, { exact: true }).fill(`${i}.11`);
+  }
+  await page.keyboard.press('Control+Enter');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Issue INV/ })
+    .click();
+  const heading = page.getByRole('heading', { name: /^Invoice INV-/ });
+  await expect(heading).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save PDF' }).click(),
+  ]);
+  const { pages, text } = await pdfText(await bytesOf(download));
+  expect(pages).toBeGreaterThan(1);
+  expect(text).toContain(`Page ${pages} of ${pages}`);
+  expect(text.match(/Quantity/g)).toHaveLength(pages);
+  for (const figure of await figuresIn(page, await heading.innerText())) expect(text).toContain(figure);
+});
+
+test('the keys of the screen are listed on ?', async ({ page }) => {
+  await openSample(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});

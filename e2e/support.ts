@@ -1,0 +1,70 @@
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import { type Download, expect, type Page } from '@playwright/test';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+
+/** The day all journeys happen on. */
+export const TODAY = '2026-11-23';
+
+/** Gives the page a clock that stands on the day of the journeys and runs from there. */
+export async function onTheDay(page: Page): Promise<void> {
+  await page.clock.install({ time: new Date(`${TODAY}T10:00:00`) });
+}
+
+/** Opens the sample book in an empty browser. */
+export async function openSample(page: Page): Promise<void> {
+  await onTheDay(page);
+  await page.goto('/open/demo');
+  await expect(page).toHaveURL(/\/sales$/, { timeout: 30_000 });
+  await expect(page.getByRole('heading', { name: 'Sales', level: 1 })).toBeVisible();
+}
+
+/** Nothing serious or critical by axe's rules for WCAG A and AA. */
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .exclude('iframe')
+    .analyze();
+  const grave = violations
+    .filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
+    .map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`);
+  expect(grave, what).toEqual([]);
+}
+
+export async function bytesOf(download: Download): Promise<Buffer> {
+  return readFileSync(await download.path());
+}
+
+/** The text of a PDF, pages joined. */
+export async function pdfText(bytes: Buffer): Promise<{ pages: number; text: string }> {
+  const pdf = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+  const pages: string[] = [];
+  for (let i = 1; i <= pdf.numPages; i++) {
+    const content = await (await pdf.getPage(i)).getTextContent();
+    pages.push(content.items.map((item) => ('str' in item ? item.str : '')).join(' '));
+  }
+  return { pages: pdf.numPages, text: pages.join('\n') };
+}
+
+/** Every figure with decimals that an element shows. */
+export async function figuresIn(page: Page, label: string): Promise<string[]> {
+  const text = await page.getByRole('main', { name: label }).innerText();
+  return [...new Set(text.match(/\u2212?\d[\d,]*\.\d{2}/g) ?? [])];
+}
+
+/** Types into what has the focus, then goes on with Enter, cell by cell. */
+export async function typeCells(page: Page, ...cells: readonly string[]): Promise<void> {
+  for (const cell of cells) {
+    if (cell !== '') {
+      await page.keyboard.press('Control+A');
+      await page.keyboard.type(cell);
+    }
+    await page.keyboard.press('Enter');
+  }
+}
+
+/** What the ribbon says of a period: `Sep–Oct` → its tax. */
+export async function ribbonTax(page: Page, period: string): Promise<string> {
+  const cell = page.getByRole('toolbar', { name: 'Tax periods' }).getByRole('button', { name: new RegExp(period) });
+  return (await cell.innerText()).split('\n').at(-1)?.trim() ?? '';
+}
