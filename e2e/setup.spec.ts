@@ -96,6 +96,7 @@ test('without customers, items and documents every list teaches its first step',
   await page.getByLabel('Country of the authority').selectOption('IE');
   await page.getByLabel('Standard rate, percent').fill('10');
   await page.getByRole('button', { name: 'Begin the book' }).click();
+  await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();
   for (const [path, words] of [
     ['/today', 'Nothing needs you.'],
     ['/sales', 'No documents in this period.'],
