@@ -49,7 +49,7 @@ async function freshBook(name: string): Promise<BookDb> {
   return db;
 }
 
-const CODES = ['S23', 'R135', 'Z0'];
+const CODES = ['IE-S', 'IE-R', 'IE-Z'];
 
 function draftOf(i: number, day: IsoDate): Draft {
   const line = (j: number): DraftLine => ({
@@ -60,7 +60,7 @@ function draftOf(i: number, day: IsoDate): Draft {
     unit: 'C62',
     price: `${10 + ((i * 7 + j) % 90)}.${10 + (j % 80)}`,
     discount: j % 3 === 0 ? '5%' : '',
-    taxCode: CODES[(i + j) % 3] ?? 'S23',
+    taxCode: CODES[(i + j) % 3] ?? 'IE-S',
     taxByHand: false,
     account: '4000',
   });

@@ -42,13 +42,13 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
 
     await page.getByRole('link', { name: 'Tax codes' }).click();
     await page.getByRole('button', { name: 'New tax code' }).click();
-    await page.getByLabel('Code', { exact: true }).fill('R135');
+    await page.getByLabel('Code', { exact: true }).fill('IE-R');
     await page.getByLabel('Name, as it prints').fill('Reduced 13.5');
     await page.getByLabel('Taken by itself').fill('repair');
     await page.getByLabel('From').fill('2003-01-01');
     await page.getByLabel('Percent').fill('13.5');
     await page.getByRole('button', { name: 'Keep the tax code' }).click();
-    await expect(page.getByRole('link', { name: 'R135' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'IE-R' })).toBeVisible();
 
     await page.getByRole('link', { name: 'Items' }).click();
     await page.getByRole('button', { name: 'New item' }).click();

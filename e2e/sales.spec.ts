@@ -79,12 +79,12 @@ test('a code chosen by hand stays when the customer changes, the others follow',
   await begin(page, 'clew');
   await typeCells(page, 'Survey', '1', '100', '', '');
   await typeCells(page, 'Charts', '1', '10', '', '');
-  await page.getByLabel('Tax, line 2').selectOption('Z0');
+  await page.getByLabel('Tax, line 2').selectOption('IE-Z');
   const customer = page.getByRole('combobox', { name: 'Customer' });
   await customer.fill('nordlicht');
   await page.getByRole('option', { name: /Nordlicht/ }).click();
-  await expect(page.getByLabel('Tax, line 1')).toHaveValue('RC');
-  await expect(page.getByLabel('Tax, line 2')).toHaveValue('Z0');
+  await expect(page.getByLabel('Tax, line 1')).toHaveValue('IE-RC');
+  await expect(page.getByLabel('Tax, line 2')).toHaveValue('IE-Z');
   await page.getByLabel('Price, line 2').focus();
   await expect(page.getByRole('complementary').getByText(/was chosen by hand; by itself/)).toBeVisible();
   await issue(page);
@@ -95,7 +95,7 @@ test('reverse charge for a customer without a tax number is not issued', async (
   await openSample(page);
   await begin(page, 'repair counter');
   await typeCells(page, 'Survey', '1', '100', '', '');
-  await page.getByLabel('Tax, line 1').selectOption('RC');
+  await page.getByLabel('Tax, line 1').selectOption('IE-RC');
   const checks = page.getByRole('region', { name: 'Checks' });
   await expect(checks.getByText(/With reverse charge the customer's tax number must be given/)).toBeVisible();
   await page.keyboard.press('Control+Enter');

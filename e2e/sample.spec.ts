@@ -14,7 +14,7 @@ const VIEWS: readonly (readonly [string, string])[] = [
   ['/setup/business', 'Business'],
   ['/setup/registration', 'Registration'],
   ['/setup/tax-codes', 'Tax codes'],
-  ['/setup/tax-codes/S23', 'Standard 23'],
+  ['/setup/tax-codes/IE-S', 'Standard 23'],
   ['/setup/customers', 'Customers'],
   ['/setup/customers/nordlicht', 'Reederei Nordlicht Forschung GmbH'],
   ['/setup/items', 'Items'],

@@ -3,7 +3,7 @@ import { bytesOf, expectAccessible, onTheDay, openSample } from './support';
 
 test('a rate from a later day is used from its tax point on, and not before', async ({ page }) => {
   await openSample(page);
-  await page.goto('/setup/tax-codes/S23');
+  await page.goto('/setup/tax-codes/IE-S');
   await page.getByRole('button', { name: 'One more rate' }).click();
   await page.getByLabel('From').last().fill('2026-11-20');
   await page.getByLabel('Percent').last().fill('a quarter');
@@ -11,7 +11,7 @@ test('a rate from a later day is used from its tax point on, and not before', as
   await expect(page.getByText('Give a percentage such as 23 or 13.5.')).toBeVisible();
   await page.getByLabel('Percent').last().fill('25');
   await page.getByRole('button', { name: 'Keep Standard 23' }).click();
-  await expect(page.getByRole('row', { name: /S23/ })).toContainText('25 %');
+  await expect(page.getByRole('row', { name: /IE-S/ })).toContainText('25 %');
   await page.goto('/sales');
   await page.getByRole('link', { name: /Draft.*Ballyvaughan/ }).click();
   const margin = page.getByRole('complementary', { name: 'Margin' });
@@ -27,7 +27,7 @@ test('two rates on one day, exempt without words, and a code made twice are refu
   await openSample(page);
   await page.goto('/setup/tax-codes/new');
   await expect(page.getByRole('heading', { name: 'New tax code' })).toBeVisible();
-  await page.getByLabel('Code', { exact: true }).fill('S23');
+  await page.getByLabel('Code', { exact: true }).fill('IE-S');
   await page.getByLabel('Name, as it prints').fill('Exempt');
   await page.getByLabel('Category').selectOption('E');
   await page.getByRole('button', { name: 'One more rate' }).click();
@@ -37,7 +37,7 @@ test('two rates on one day, exempt without words, and a code made twice are refu
   await page.getByRole('button', { name: 'Take out rate 2' }).click();
   await page.getByLabel('Words the document must carry').fill('Exempt under Art. 132');
   await page.getByRole('button', { name: 'Keep the tax code' }).click();
-  await expect(page.getByText('“S23” is there already')).toBeVisible();
+  await expect(page.getByText('“IE-S” is there already')).toBeVisible();
 });
 
 test('customers and items are found by any part, changed, and refused when half-filled', async ({ page }) => {

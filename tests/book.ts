@@ -70,7 +70,7 @@ export function lineOf(over: Partial<DraftLine> = {}): DraftLine {
     unit: 'C62',
     price: '100.00',
     discount: '',
-    taxCode: 'S23',
+    taxCode: 'IE-S',
     taxByHand: false,
     account: '4100',
     ...over,

@@ -66,7 +66,7 @@ const page = {
             unit: 'C62',
             price,
             discount: '',
-            taxCode: 'S23',
+            taxCode: 'IE-S',
             taxByHand: false,
             account: '4000',
           },

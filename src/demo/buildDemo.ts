@@ -1,23 +1,27 @@
 import type { Moment } from '@/core/decisions/changes';
-import type { Draft, DraftLine } from '@/core/documents/draft';
+import { type Draft, type DraftLine, TYPED_CLASS } from '@/core/documents/draft';
+import { exchangeRateId } from '@/core/documents/exchangeRate';
+import { decideTaxes } from '@/core/documents/lineTax';
+import { currency } from '@/core/kernel/currency';
 import { addDays, addMonths, type IsoDate } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
 import { spanOf } from '@/core/periods/calendar';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
-import { determineCode } from '@/core/tax/determine';
 import { creditInvoice } from '@/store/actions/creditInvoice';
 import { keepDraft } from '@/store/actions/drafts';
 import { fileReturn } from '@/store/actions/fileReturn';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { recordReceipt } from '@/store/actions/recordReceipt';
 import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
+import { addStarterPack, keepCertificate, keepExchangeRate, keepRegistration } from '@/store/actions/taxSetup';
 import { writeJournal } from '@/store/actions/writeJournal';
-import { present } from '@/store/load';
+import { loadSetting, present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
 import type { BookDb } from '@/store/schema';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoRegistration, IRISH_CODES } from './setup';
+import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, washingtonRegistration } from './setup';
 
 const OPERATOR = 'Aoife (sample)';
 
@@ -60,13 +64,8 @@ class DemoBuilder {
     return result.value;
   }
 
-  private draftLine(line: ScenarioLine, customerId: string, id: string): DraftLine {
+  private draftLine(line: ScenarioLine, id: string): DraftLine {
     const item = DEMO_ITEMS.find((i) => i.id === line.item);
-    const customer = present(
-      DEMO_CUSTOMERS.find((c) => c.id === customerId),
-      customerId,
-    );
-    const own = determineCode(IRISH_CODES, customer, item?.taxClass ?? '').code?.id ?? '';
     return {
       id,
       itemId: item?.id ?? '',
@@ -75,7 +74,10 @@ class DemoBuilder {
       unit: item?.unit ?? 'C62',
       price: line.price ?? item?.price ?? '',
       discount: line.discount ?? '',
-      taxCode: line.code ?? own,
+      taxClass: item?.taxClass ?? TYPED_CLASS,
+      supply: item?.supply ?? line.supply ?? 'goods',
+      priceFrom: '',
+      taxCode: line.code ?? '',
       taxByHand: line.code !== undefined,
       account: item?.account ?? '4100',
     };
@@ -90,7 +92,9 @@ class DemoBuilder {
       id: `demo-${step.name}`,
       revision: 0,
       registrationId: 'ie-vat',
+      registrationByHand: false,
       customerId: customer.id,
+      delivery: null,
       issueDate: day,
       taxPoint: step.taxPoint === undefined ? '' : this.day(step.taxPoint),
       due: customer.terms,
@@ -98,11 +102,13 @@ class DemoBuilder {
       buyerReference: step.buyerReference ?? '',
       orderNumber: step.orderNumber ?? '',
       note: step.note ?? '',
-      lines: step.lines.map((line, i) => this.draftLine(line, customer.id, `${step.name}-${i + 1}`)),
+      lines: step.lines.map((line, i) => this.draftLine(line, `${step.name}-${i + 1}`)),
+      held: null,
       savedAt: '',
       keys: [],
     };
-    return this.act(keepDraft, draft, day);
+    const setting = await loadSetting(this.db, draft, customer);
+    return this.act(keepDraft, decideTaxes(draft, customer, setting), day);
   }
 
   private idOf(name: string): string {
@@ -151,16 +157,28 @@ class DemoBuilder {
   }
 }
 
+/** Dollars for one euro, made up. */
+const DOLLAR_RATES = (first: IsoDate) =>
+  [
+    [first, '1.0850'],
+    [addMonths(first, 2), '1.0925'],
+    [addMonths(first, 4), '1.1040'],
+  ] as const;
+
 /** Fills an empty book with the demo scenario, dated back from `today`. */
 export async function buildDemo(db: BookDb, today: IsoDate): Promise<void> {
   const builder = new DemoBuilder(db, today);
   const first = builder.start(-2);
-  await builder.act(
-    begin,
-    { business: DEMO_BUSINESS, registration: demoRegistration(first), codes: IRISH_CODES },
-    first,
-  );
+  await builder.act(begin, demoBeginning(first), first);
+  for (const id of ['IE', 'US-WA', 'EU', 'KE']) await builder.act(addStarterPack, { id }, first);
+  const washington = washingtonRegistration(builder.start(0));
+  await builder.act(keepRegistration, { value: washington, isNew: true }, first);
+  for (const [date, perHome] of DOLLAR_RATES(first)) {
+    const value = { id: '', currency: currency('USD'), date, perHome: decimal(perHome), source: 'sample' };
+    await builder.act(keepExchangeRate, { value: { ...value, id: exchangeRateId('USD', date) }, isNew: true }, first);
+  }
   for (const customer of DEMO_CUSTOMERS) await builder.act(changeCustomer, customer, first);
+  for (const value of DEMO_CERTIFICATES) await builder.act(keepCertificate, { value, isNew: true }, first);
   for (const item of DEMO_ITEMS) await builder.act(changeItem, item, first);
   for (const step of SCENARIO) await builder.perform(step);
 }

@@ -13,6 +13,8 @@ export interface ScenarioLine {
   readonly price?: string;
   readonly discount?: string;
   readonly code?: string;
+  /** What a typed line supplies; goods unless said. */
+  readonly supply?: 'service';
 }
 
 export type Step =
@@ -111,7 +113,7 @@ export const SCENARIO: readonly Step[] = [
     name: 'vessel-goods',
     customer: 'nordlicht',
     buyerReference: 'FS-22',
-    lines: [{ item: 'probe', quantity: '2', code: 'IC' }],
+    lines: [{ item: 'probe', quantity: '2' }],
   },
   { kind: 'receipt', when: on(-2, 22), of: 'salmon-probes', reference: 'Clew Bay 118' },
   {
@@ -178,7 +180,7 @@ export const SCENARIO: readonly Step[] = [
     lines: [
       { item: 'gauge', quantity: '1' },
       { item: 'probe', quantity: '1' },
-      { text: 'Training, remote', quantity: '3', price: '95.00' },
+      { text: 'Training, remote', quantity: '3', price: '95.00', supply: 'service' },
     ],
   },
   { kind: 'receipt', when: on(-1, 26), of: 'port', amount: '2000.00', reference: 'MPS part' },
@@ -299,6 +301,25 @@ export const SCENARIO: readonly Step[] = [
       { item: 'seals', quantity: '2' },
       { text: 'Freight', quantity: '1', price: '35.00' },
     ],
+  },
+  {
+    kind: 'invoice',
+    when: on(0, 20),
+    name: 'marina-2',
+    customer: 'orcas',
+    orderNumber: 'OM-61',
+    lines: [
+      { item: 'gauge', quantity: '1' },
+      { item: 'seals', quantity: '3' },
+    ],
+  },
+  {
+    kind: 'invoice',
+    when: on(0, 20),
+    name: 'university',
+    customer: 'salish',
+    orderNumber: 'STU-9',
+    lines: [{ item: 'probe', quantity: '2' }],
   },
   { kind: 'draft', when: on(0, 20), name: 'draft-marina', customer: 'orcas', lines: [{ item: 'hire', quantity: '2' }] },
   {

@@ -1,11 +1,14 @@
+import type { Beginning } from '@/core/decisions/setup';
 import type { Item } from '@/core/documents/item';
 import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import type { Business } from '@/core/parties/business';
-import type { Customer } from '@/core/parties/customer';
+import type { Certificate } from '@/core/parties/certificate';
+import type { Customer, TaxNumber } from '@/core/parties/customer';
+import { packOf } from '@/core/tax/packs';
 import type { Registration } from '@/core/tax/registration';
-import type { TaxCode } from '@/core/tax/taxCode';
+import { prepareSetup, type TaxSetup } from '@/core/tax/taxSetup';
 
 /*
  * Corran Point Instruments and everyone it deals with are made up. Numbers pass their check digits
@@ -30,84 +33,103 @@ export const DEMO_BUSINESS: Business = {
   homeCurrency: currency('EUR'),
 };
 
+const ROUNDING = { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' } as const;
+
 export function demoRegistration(keptFrom: IsoDate): Registration {
   return {
     id: 'ie-vat',
     name: 'Ireland · VAT',
     authority: 'Revenue (sample)',
     country: 'IE',
+    jurisdictionId: 'IE',
     number: 'IE7654321G',
+    from: '',
+    until: '',
     frequency: 'two-monthly',
     basis: 'on-issue',
+    filingCurrency: currency('EUR'),
+    rounding: ROUNDING,
+    accounts: { output: '2200', notYetDue: '2220', payable: '2210' },
     keptFrom,
     filedUntil: '',
   };
 }
 
-function code(
-  fields: Omit<TaxCode, 'rates' | 'taxClass' | 'legend' | 'exemptionCode'> & Partial<TaxCode>,
-  ...rates: [string, string][]
-): TaxCode {
+/** The registration for sales tax in Washington State, filed in dollars. */
+export function washingtonRegistration(from: IsoDate): Registration {
   return {
-    taxClass: '',
-    legend: '',
-    exemptionCode: '',
-    ...fields,
-    rates: rates.map(([from, percent]) => ({ from: isoDate(from), percent: decimal(percent) })),
+    ...demoRegistration(from),
+    id: 'us-wa',
+    name: 'Washington · sales tax',
+    authority: 'Department of Revenue (sample)',
+    country: 'US',
+    jurisdictionId: 'US-WA',
+    number: '600-000-001',
+    from,
+    frequency: 'monthly',
+    filingCurrency: currency('USD'),
+    accounts: { output: '', notYetDue: '', payable: '' },
   };
 }
 
-export const IRISH_CODES: readonly TaxCode[] = [
-  code(
-    { id: 'S23', name: 'Standard 23', category: 'S', taxClass: 'standard' },
-    ['2012-01-01', '23'],
-    ['2020-09-01', '21'],
-    ['2021-03-01', '23'],
-  ),
-  code({ id: 'R135', name: 'Reduced 13.5', category: 'S', taxClass: 'repair' }, ['2003-01-01', '13.5']),
-  code({ id: 'Z0', name: 'Zero, books', category: 'Z', taxClass: 'books' }, ['1972-11-01', '0']),
-  code(
-    {
-      id: 'RC',
-      name: 'Reverse charge',
-      category: 'AE',
-      legend: 'Reverse charge: VAT to be accounted for by the customer.',
-      exemptionCode: 'VATEX-EU-AE',
-    },
-    ['2010-01-01', '0'],
-  ),
-  code(
-    {
-      id: 'IC',
-      name: 'Intra-community goods',
-      category: 'K',
-      legend: 'Intra-community supply, Art. 138 Directive 2006/112/EC.',
-      exemptionCode: 'VATEX-EU-IC',
-    },
-    ['1993-01-01', '0'],
-  ),
-  code(
-    {
-      id: 'EX',
-      name: 'Export',
-      category: 'G',
-      legend: 'Export outside the EU, Art. 146 Directive 2006/112/EC.',
-      exemptionCode: 'VATEX-EU-G',
-    },
-    ['1993-01-01', '0'],
-  ),
+const IRELAND = packOf('IE');
+
+/** What the sample book begins with: the business, its Irish registration and the Irish pack. */
+export function demoBeginning(keptFrom: IsoDate): Beginning {
+  const { jurisdictions, taxes, codes, rows } = IRELAND;
+  return { business: DEMO_BUSINESS, registration: demoRegistration(keptFrom), jurisdictions, taxes, codes, rows };
+}
+
+/** The same set-up without a database, for what computes on it. */
+export function demoSetup(keptFrom: IsoDate): TaxSetup {
+  const { registration, jurisdictions, taxes, codes, rows } = demoBeginning(keptFrom);
+  return prepareSetup({
+    registrations: [registration],
+    jurisdictions,
+    taxes,
+    codes,
+    places: IRELAND.places,
+    rows,
+    withholdingTypes: [],
+  });
+}
+
+export const DEMO_CERTIFICATES: readonly Certificate[] = [
+  {
+    id: 'salish-certificate',
+    customerId: 'salish',
+    jurisdictionId: 'US-WA',
+    number: 'WA-R-000-SAMPLE',
+    reason: 'research institution',
+    from: isoDate('2025-01-01'),
+    until: isoDate('2027-12-31'),
+    file: null,
+  },
 ];
+
+const numbered = (country: string, number: string): TaxNumber => ({ country, number, check: null });
+
+const verified = (country: string, number: string): TaxNumber => ({
+  country,
+  number,
+  check: { result: 'valid', on: isoDate('2026-01-05'), reference: 'sample-0001' },
+});
 
 type Who = Partial<Customer> & Pick<Customer, 'id' | 'name'>;
 
 function customer(who: Who, street: string, city: string, postalCode: string, country: string, region = ''): Customer {
   return {
+    kind: 'business',
     email: '',
-    taxNumber: '',
+    language: 'en',
+    taxNumbers: [],
     endpoint: { scheme: '', id: '' },
     terms: '30d',
     taxCode: '',
     priceMode: 'net',
+    priceListId: '',
+    notLiableIn: [],
+    withholding: [],
     ...who,
     address: { street, city, region, postalCode, country },
   };
@@ -117,8 +139,9 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
   customer(
     {
       id: 'ballyvaughan',
+      kind: 'government',
       name: 'Ballyvaughan Harbour Board',
-      taxNumber: 'IE8100234D',
+      taxNumbers: [numbered('IE', 'IE8100234D')],
       endpoint: { scheme: '9935', id: 'IE8100234D' },
       email: 'office@ballyvaughan.example',
     },
@@ -131,8 +154,9 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
   customer(
     {
       id: 'kilkerrin',
+      kind: 'government',
       name: 'Kilkerrin Bay Harbour Commissioners',
-      taxNumber: 'IE8100345M',
+      taxNumbers: [numbered('IE', 'IE8100345M')],
       endpoint: { scheme: '9935', id: 'IE8100345M' },
     },
     'The Harbour Office',
@@ -145,7 +169,7 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
     {
       id: 'clewbay',
       name: 'Clew Bay Salmon Co-op',
-      taxNumber: 'IE8100456V',
+      taxNumbers: [numbered('IE', 'IE8100456V')],
       terms: '14d',
       email: 'ledger@clewbay.example',
     },
@@ -156,7 +180,7 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
     'Co. Mayo',
   ),
   customer(
-    { id: 'inishmaan', name: 'Inishmaan Shellfish', taxNumber: 'IE8100567H', terms: 'eom+10d' },
+    { id: 'inishmaan', name: 'Inishmaan Shellfish', taxNumbers: [numbered('IE', 'IE8100567H')], terms: 'eom+10d' },
     'Slip House',
     'Inishmaan',
     'H91 X0X4',
@@ -167,8 +191,8 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
     {
       id: 'nordlicht',
       name: 'Reederei Nordlicht Forschung GmbH',
-      taxNumber: 'DE812345673',
-      taxCode: 'RC',
+      language: 'de',
+      taxNumbers: [verified('DE', 'DE812345673')],
       endpoint: { scheme: '9930', id: 'DE812345673' },
     },
     'Columbuskai 900',
@@ -176,23 +200,25 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
     '27568',
     'DE',
   ),
+  customer({ id: 'nordkapp', name: 'Nordkapp Havinstitutt', terms: '1m' }, 'Sjøgata 900', 'Tromsø', '9008', 'NO'),
+  customer({ id: 'orcas', name: 'Orcas Marina' }, '900 Ferry Landing', 'Eastsound', '98245', 'US', 'WA'),
   customer(
-    { id: 'nordkapp', name: 'Nordkapp Havinstitutt', taxCode: 'EX', terms: '1m' },
-    'Sjøgata 900',
-    'Tromsø',
-    '9008',
-    'NO',
-  ),
-  customer({ id: 'orcas', name: 'Orcas Marina', taxCode: 'EX' }, '900 Ferry Landing', 'Eastsound', '98245', 'US', 'WA'),
-  customer(
-    { id: 'mombasa', name: 'Mombasa Port Services', taxCode: 'EX' },
+    { id: 'mombasa', name: 'Mombasa Port Services', kind: 'government', withholding: ['KE-WHVAT'] },
     'Kizingo Road 900',
     'Mombasa',
     '80100',
     'KE',
   ),
   customer(
-    { id: 'counter', name: 'Repair counter', terms: '0d', priceMode: 'gross' },
+    { id: 'salish', name: 'Salish Tide University (sample)', kind: 'government' },
+    '900 Shoreline Way',
+    'Seattle',
+    '98195',
+    'US',
+    'WA',
+  ),
+  customer(
+    { id: 'counter', name: 'Repair counter', kind: 'consumer', terms: '0d', priceMode: 'gross' },
     'Unit 4, Corran Point',
     'Galway',
     'H91 X0X0',
@@ -209,7 +235,8 @@ function item(
   taxClass: string,
   description = '',
 ): Item {
-  return { id, name, description, unit, price: decimal(price), account, taxClass };
+  const supply = ['HUR', 'DAY', 'WEE'].includes(unit) ? 'service' : 'goods';
+  return { id, name, description, unit, price: decimal(price), priceMode: 'net', account, taxClass, supply };
 }
 
 export const DEMO_ITEMS: readonly Item[] = [
@@ -218,7 +245,7 @@ export const DEMO_ITEMS: readonly Item[] = [
   item('buoy', 'Wave buoy, 0.9 m', 'C62', '8450.00', '4000', 'standard', 'mooring not included'),
   item('calibration', 'On-site calibration', 'DAY', '160.00', '4100', 'standard'),
   item('hire', 'Wave buoy hire', 'WEE', '310.00', '4200', 'standard'),
-  item('repair', 'Instrument repair', 'HUR', '62.00', '4300', 'repair'),
+  item('repair', 'Instrument repair', 'HUR', '62.00', '4300', 'reduced'),
   item('seals', 'Seal kit', 'SET', '18.45', '4000', 'standard'),
-  item('tables', 'Tide tables, printed', 'C62', '1.50', '4000', 'books'),
+  item('tables', 'Tide tables, printed', 'C62', '1.50', '4000', 'zero'),
 ];

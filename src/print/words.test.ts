@@ -78,10 +78,10 @@ describe('a printed invoice', () => {
   });
   test('leaves the discount column out when nobody gets one', () => expect(pageOf().hasDiscounts).toBe(false));
   test('adds up net, tax by code, and the total', () => {
-    expect(pageOf({ lines: [lineOf(), lineOf({ price: '6', taxCode: 'Z0' })] }).totals).toEqual([
+    expect(pageOf({ lines: [lineOf(), lineOf({ price: '6', taxCode: 'IE-Z' })] }).totals).toEqual([
       ['Net', '106.00'],
       ['Standard 23 on 100.00', '23.00'],
-      ['Zero, books on 6.00', '0.00'],
+      ['Zero on 6.00', '0.00'],
       ['Total', '129.00'],
     ]);
   });
@@ -90,7 +90,7 @@ describe('a printed invoice', () => {
     expect([page.valueHead, page.lines[0]?.value, page.totals[0]]).toEqual(['With tax', '123.00', ['Net', '100.00']]);
   });
   test('carries the legend of a code that charges nothing, once', () => {
-    const page = pageOf({ lines: [lineOf({ taxCode: 'RC' }), lineOf({ taxCode: 'RC' })] }, 'nordlicht');
+    const page = pageOf({ lines: [lineOf({ taxCode: 'IE-RC' }), lineOf({ taxCode: 'IE-RC' })] }, 'nordlicht');
     expect(page.legends).toEqual(['Reverse charge: VAT to be accounted for by the customer.']);
   });
   test('says where to pay, unless no account is known', () => {

@@ -39,7 +39,7 @@ const receiptOf = (document: { id: string; number: string; customerId: string },
 describe('issuing', () => {
   test('writes number, figures, seal, posting, tax entry, period and audit event, and ends the draft', async () => {
     const document = await issued(db, {
-      lines: [lineOf({ price: '100' }), lineOf({ price: '10', taxCode: 'Z0', account: '4000' })],
+      lines: [lineOf({ price: '100' }), lineOf({ price: '10', taxCode: 'IE-Z', account: '4000' })],
     });
     expect(document).toMatchObject({
       number: 'INV-2026-0001',
@@ -58,8 +58,8 @@ describe('issuing', () => {
       ['2200', -2300n, 'ie-vat|2026-01-01'],
     ]);
     expect((await db.taxEntries.toArray()).map((e) => [e.code, e.base, e.tax])).toEqual([
-      ['S23', 10000n, 2300n],
-      ['Z0', 1000n, 0n],
+      ['IE-S', 10000n, 2300n],
+      ['IE-Z', 1000n, 0n],
     ]);
     expect(await db.drafts.count()).toBe(0);
     const event = (await db.audit.toArray()).find((e) => e.action === 'issue invoice');
@@ -100,7 +100,7 @@ describe('issuing', () => {
     ['a total below zero', { lines: [lineOf({ price: '-5' })] }, 'invalid'],
     [
       'reverse charge without the customer’s tax number',
-      { customerId: 'counter', lines: [lineOf({ taxCode: 'RC' })] },
+      { customerId: 'counter', lines: [lineOf({ taxCode: 'IE-RC' })] },
       'check-failed',
     ],
     ['a half-filled line', { lines: [lineOf(), lineOf({ price: '' })] }, 'missing'],
@@ -228,7 +228,7 @@ describe('a credit note', () => {
   test('mirrors its invoice in entries, tax and the customer’s account', async () => {
     const invoice = await issued(db, {
       priceMode: 'gross',
-      lines: [lineOf({ price: '19.99', quantity: '3', discount: '10%' }), lineOf({ price: '7.10', taxCode: 'R135' })],
+      lines: [lineOf({ price: '19.99', quantity: '3', discount: '10%' }), lineOf({ price: '7.10', taxCode: 'IE-R' })],
     });
     const { id } = await act(db, creditInvoice, { documentId: invoice.id, date: '2026-01-20', reason }, '2026-01-20');
     const note = await documentOf(db, id);
@@ -260,7 +260,7 @@ describe('a credit note', () => {
 
   test('takes the rate of its invoice, not of its own day', async () => {
     const invoice = await issued(db);
-    const standard = (await db.taxCodes.get('S23')) as never as { rates: object[] };
+    const standard = (await db.taxCodes.get('IE-S')) as never as { rates: object[] };
     await act(
       db,
       changeTaxCode,
@@ -448,7 +448,7 @@ describe('setup', () => {
     expect(refusalCodes(result)).toEqual(['in-use']);
   });
   test('a tax code is not made twice', async () => {
-    const code = (await db.taxCodes.get('S23')) as never as Parameters<typeof changeTaxCode.decide>[1]['code'];
+    const code = (await db.taxCodes.get('IE-S')) as never as Parameters<typeof changeTaxCode.decide>[1]['code'];
     expect(refusalCodes(await perform(db, changeTaxCode, { code, isNew: true }, momentOn('2026-01-01')))).toEqual([
       'duplicate',
     ]);

@@ -26,8 +26,8 @@ export async function moveAccounts(db: BookDb, lines: readonly JournalLine[]): P
 /** Adds tax entries to the kept balances of period × code × rate. */
 export async function moveTax(db: BookDb, entries: readonly TaxEntry[]): Promise<void> {
   for (const [periodId, group] of grouped(entries, (entry) => entry.periodId)) {
-    const rows = await db.taxBalances.where('periodId').equals(periodId).toArray();
-    await db.taxBalances.bulkPut([...addToBalances(rows, group)]);
+    const rows = await db.taxRows.where('periodId').equals(periodId).toArray();
+    await db.taxRows.bulkPut([...addToBalances(rows, group)]);
   }
 }
 

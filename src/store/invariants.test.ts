@@ -105,7 +105,7 @@ class WaitCommand implements Command {
 
 const price = fc.integer({ min: 1, max: 500000 }).map((n) => (n / 100).toFixed(2));
 const quantity = fc.integer({ min: 1, max: 999 }).map((n) => (n / 10).toFixed(1));
-const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('S23', 'R135', 'Z0') }), {
+const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('IE-S', 'IE-R', 'IE-Z') }), {
   minLength: 1,
   maxLength: 4,
 });

@@ -1,17 +1,24 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { AuditEvent, Book, CustomerRow, ItemRow } from '@/core/decisions/changes';
+import type { AuditEvent, Book, CustomerRow, DecisionTable, ItemRow, PlaceRow } from '@/core/decisions/changes';
 import type { Draft } from '@/core/documents/draft';
+import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
+import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { Minor } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import type { AccountMonth } from '@/core/ledger/trialBalance';
+import type { Certificate } from '@/core/parties/certificate';
 import type { TaxBalance, TaxPeriod } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { Receipt } from '@/core/receipts/receipt';
+import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import type { Registration } from '@/core/tax/registration';
+import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
+import type { WithholdingType } from '@/core/tax/withholding';
+import { upgradeBook } from './upgrade';
 
 /** What a customer owes in all: the sum of its documents' open amounts. Kept. */
 export interface CustomerBalance {
@@ -26,6 +33,14 @@ export interface CustomerBalance {
 export class BookDb extends Dexie {
   declare book: EntityTable<Book, 'id'>;
   declare registrations: EntityTable<Registration, 'id'>;
+  declare jurisdictions: EntityTable<Jurisdiction, 'id'>;
+  declare taxes: EntityTable<Tax, 'id'>;
+  declare places: EntityTable<PlaceRow, 'id'>;
+  declare decisionTables: EntityTable<DecisionTable, 'id'>;
+  declare withholdingTypes: EntityTable<WithholdingType, 'id'>;
+  declare certificates: EntityTable<Certificate, 'id'>;
+  declare priceLists: EntityTable<PriceList, 'id'>;
+  declare exchangeRates: EntityTable<ExchangeRate, 'id'>;
   declare taxCodes: EntityTable<TaxCode, 'id'>;
   declare customers: EntityTable<CustomerRow, 'id'>;
   declare items: EntityTable<ItemRow, 'id'>;
@@ -40,7 +55,7 @@ export class BookDb extends Dexie {
   declare taxPeriods: EntityTable<TaxPeriod, 'id'>;
   declare audit: EntityTable<AuditEvent, 'id'>;
   declare accountMonths: Table<AccountMonth, [string, string]>;
-  declare taxBalances: Table<TaxBalance, [string, string, string]>;
+  declare taxRows: Table<TaxBalance, string[]>;
   declare customerBalances: EntityTable<CustomerBalance, 'customerId'>;
 
   constructor(name = 'able-ledger') {
@@ -67,5 +82,25 @@ export class BookDb extends Dexie {
       taxBalances: '[periodId+code+percent], periodId',
       customerBalances: 'customerId',
     });
+    // Jurisdictions, places and the decision table; tax entries by jurisdiction and tax.
+    this.version(2)
+      .stores({
+        jurisdictions: 'id, parentId',
+        taxes: 'id, jurisdictionId',
+        places: 'id, name, *keys',
+        decisionTables: 'id',
+        withholdingTypes: 'id',
+        certificates: 'id, customerId, until',
+        priceLists: 'id',
+        exchangeRates: 'id, [currency+date]',
+        documents:
+          'id, [issueDate+number], [periodId+number], [customerId+isOpen], [customerId+issueDate], [isOpen+kind+dueDate], [kind+position], number, *keys',
+        taxEntries:
+          'id, [periodId+code+percent+jurisdictionId+taxId+kind+documentNumber], documentId, [taxId+taxPoint]',
+        // A primary key can't change in place; the balances are rebuilt in a table of their own name.
+        taxBalances: null,
+        taxRows: '[periodId+code+percent+jurisdictionId+taxId+kind], periodId',
+      })
+      .upgrade(upgradeBook);
   }
 }

@@ -24,6 +24,7 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
   for (const [name, rows] of Object.entries(add)) await tableOf(db, name).bulkAdd([...rows]);
   for (const [name, rows] of Object.entries(put)) await tableOf(db, name).bulkPut([...rows]);
   if (remove.drafts !== undefined) await db.drafts.bulkDelete([...remove.drafts]);
+  if (remove.places !== undefined) await db.places.bulkDelete([...remove.places]);
   if (lines.length > 0) await moveAccounts(db, lines);
   if (add.taxEntries !== undefined) await moveTax(db, add.taxEntries);
   if (audit !== null)

@@ -6,6 +6,7 @@ import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import type { Reason } from '@/core/tax/determine';
+import type { ResolvedComponent } from '@/core/tax/resolve';
 import type { WorkingStep } from '@/core/tax/workings';
 import { Mark } from '@/ui/Mark';
 import { Note, NoteRow } from '@/ui/Page';
@@ -33,16 +34,68 @@ interface BecauseProps {
   readonly byHand: boolean;
 }
 
+/** The reasons from the deciding row on; everything that was looked at unfolds below. */
+function decisive(trail: readonly Reason[]): string {
+  const from = trail.findIndex((reason) => reason.held);
+  return trail
+    .slice(Math.max(0, from))
+    .map((reason) => reason.text)
+    .join(' · ');
+}
+
+/** The taxes of a code one by one, with rate, day and source; nothing for a single plain one. */
+function Components({ components }: { readonly components: readonly ResolvedComponent[] }) {
+  if (components.length < 2 && components.every((c) => c.relief === null)) return null;
+  return (
+    <ul className="my-2 text-sm">
+      {components.map((c) => (
+        <li key={c.taxId} title={c.source}>
+          {c.jurisdictionName} {c.percent === '' ? c.perUnit : `${showNumber(c.percent)} %`} since {writeDate(c.since)}
+          {c.relief !== null && (
+            <span className="text-soft">
+              {c.insteadOf === '' ? '' : `, not ${showNumber(c.insteadOf)} %`}: {c.relief.reason}
+              {c.relief.certificate === '' ? '' : `, certificate ${c.relief.certificate}`}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** Why a line carries its code: each condition that held or failed, and the rate with its day. */
 export function Because({ tax, trail, byHand }: BecauseProps) {
   return (
-    <p className="my-2 text-sm">
-      <strong className="font-semibold">{tax.name}</strong> {byHand && <span>was chosen by hand; by itself: </span>}
-      {!byHand && 'because '}
-      {trail.map((reason) => reason.text).join(' · ')}
-      {' · '}
-      {showNumber(tax.percent)} % since {writeDate(tax.since)}.
-    </p>
+    <>
+      <p className="my-2 text-sm">
+        <strong className="font-semibold">{tax.name}</strong> {byHand && <span>was chosen by hand; by itself: </span>}
+        {!byHand && 'because '}
+        {decisive(trail)}
+        {' · '}
+        {showNumber(tax.percent)} % since {writeDate(tax.since)}.
+      </p>
+      <Components components={tax.components ?? []} />
+      {trail.length > 1 && (
+        <details className="my-2 text-sm">
+          <summary className="cursor-pointer text-soft">Every condition that was looked at</summary>
+          <TrailList trail={trail} />
+        </details>
+      )}
+    </>
+  );
+}
+
+/** Conditions in the order they were looked at, each with whether it held. */
+export function TrailList({ trail }: { readonly trail: readonly Reason[] }) {
+  return (
+    <ol className="mt-1">
+      {trail.map((reason, i) => (
+        <li key={`${i}-${reason.text}`} className="flex gap-1.5">
+          <Mark kind={reason.held ? 'good' : 'open'} label={reason.held ? 'held' : 'did not hold'} />
+          <span>{reason.text}</span>
+        </li>
+      ))}
+    </ol>
   );
 }
 
@@ -71,7 +124,7 @@ export function ChecksNote({ findings, holding, wayTo }: ChecksNoteProps) {
                 {finding.message}{' '}
                 {go !== null && (
                   <button type="button" className="cursor-pointer underline underline-offset-2" onClick={go}>
-                    Go there
+                    {finding.field === 'held' ? 'Take the new rate' : 'Go there'}
                   </button>
                 )}{' '}
                 {finding.rule !== '' && (

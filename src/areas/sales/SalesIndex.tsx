@@ -5,7 +5,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Draft } from '@/core/documents/draft';
 import { type IssuedDocument, isOverdue } from '@/core/documents/issued';
-import { preview } from '@/core/documents/preview';
+import { heldTotal } from '@/core/documents/preview';
 import { isIsoDate, writeDay } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { spanName } from '@/core/periods/calendar';
@@ -56,7 +56,7 @@ export function SalesIndex() {
         path: `/sales/draft/${draft.id}`,
         mark: { kind: 'draft', word: 'draft' },
         title: 'Draft',
-        amount: preview(draft, book).figures.totals.payable,
+        amount: heldTotal(draft, book.currency),
         detail: found?.names[i] || 'no customer yet',
         day: isIsoDate(draft.issueDate) ? writeDay(draft.issueDate) : '',
       }),

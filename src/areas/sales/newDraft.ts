@@ -7,6 +7,8 @@ export function newDraft(id: string, registrationId: string, today: IsoDate): Dr
     id,
     revision: 0,
     registrationId,
+    registrationByHand: false,
+    delivery: null,
     customerId: '',
     issueDate: today,
     taxPoint: '',
@@ -16,6 +18,7 @@ export function newDraft(id: string, registrationId: string, today: IsoDate): Dr
     orderNumber: '',
     note: '',
     lines: [],
+    held: null,
     savedAt: '',
     keys: [],
   };

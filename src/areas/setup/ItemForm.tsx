@@ -2,6 +2,8 @@
 
 import { type Item, itemSchema, UNITS } from '@/core/documents/item';
 import { decimal } from '@/core/kernel/decimal';
+import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
+import { knownClasses } from '@/core/tax/taxSetup';
 import { changeItem } from '@/store/actions/setup';
 import { AreaField, ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../shell/BookContext';
@@ -19,9 +21,9 @@ interface ItemFormProps {
 
 /** One item, in Setup and in a slip over a document. */
 export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
-  const { accounts, codes, currency } = useOpenBook();
+  const { accounts, records, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income');
-  const classes = [...new Set(codes.map((code) => code.taxClass).filter(Boolean))];
+  const classes = knownClasses(records);
   const { form, submit, field, general } = useRecordForm<Item>(
     itemSchema,
     item ?? {
@@ -30,8 +32,10 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
       description: '',
       unit: 'C62',
       price: decimal('0'),
+      priceMode: 'net',
       account: income[0]?.code ?? '',
-      taxClass: classes[0] ?? 'standard',
+      taxClass: 'standard',
+      supply: 'goods',
     },
     (value) => act(changeItem, value),
     ({ id }) => onSaved(id),
@@ -41,18 +45,27 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
       <TextField label="Name" autoFocus {...field('name')} />
       <AreaField label="Description, printed below the name" {...field('description')} />
       <div className="grid grid-cols-2 gap-x-4">
-        <TextField label={`Price without tax, ${currency}`} inputMode="decimal" {...field('price')} />
+        <TextField label={`Price, ${currency}`} inputMode="decimal" {...field('price')} />
+        <ChoiceField
+          label="The price holds"
+          options={[
+            ['net', 'no tax'],
+            ['gross', 'the tax'],
+          ]}
+          {...field('priceMode')}
+        />
+        <ChoiceField
+          label="What is supplied"
+          options={SUPPLY_KINDS.map((kind) => [kind, kind === 'digital' ? 'digital service' : kind] as const)}
+          {...field('supply')}
+        />
         <ChoiceField label="Unit" options={Object.entries(UNITS)} {...field('unit')} />
         <ChoiceField
           label="Income account"
           options={income.map((account) => [account.code, `${account.code} ${account.name}`] as const)}
           {...field('account')}
         />
-        <TextField
-          label="Tax class"
-          hint={classes.length === 0 ? 'Give a tax code this class too' : `Known classes: ${classes.join(', ')}`}
-          {...field('taxClass')}
-        />
+        <TextField label="Tax class" hint={`Known classes: ${classes.join(', ')}`} {...field('taxClass')} />
       </div>
       <FormFoot label={`Keep ${item?.name ?? 'the item'}`} busy={form.formState.isSubmitting} general={general} />
     </form>

@@ -4,7 +4,7 @@ import type { Registered } from './useRecordForm';
 
 type Part = 'name' | 'authority' | 'country' | 'number' | 'frequency' | 'keptFrom';
 
-/** Fields of a registration, shared by Setup and the first steps of a book. */
+/** First fields of a registration, shared by Setup and the first steps of a book. */
 export function RegistrationFields({ field }: { readonly field: (part: Part) => Registered }) {
   return (
     <div className="grid grid-cols-2 gap-x-4">

@@ -4,56 +4,126 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { unitWord } from '@/core/documents/item';
+import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { showNumber, showPrice } from '@/core/kernel/show';
-import { rateOn } from '@/core/tax/taxCode';
-import { findCustomers, findItems } from '@/store/queries/documents';
-import { Button } from '@/ui/Button';
-import { Empty, IndexColumn, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled, type RuledColumn } from '@/ui/Ruled';
+import { isActive, type Registration } from '@/core/tax/registration';
+import { resolveTax } from '@/core/tax/resolve';
+import { prepareSetup } from '@/core/tax/taxSetup';
+import { withholdingRateOn } from '@/core/tax/withholding';
+import { findItems } from '@/store/queries/documents';
+import { Empty, IndexColumn, Margin, Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
-import { BookFile } from './BookFile';
 import { BusinessForm } from './BusinessForm';
-import { CustomerForm } from './CustomerForm';
+import { TaxCodeForm } from './codes/TaxCodeForm';
+import { CustomerList, CustomerPage } from './customers/Customers';
+import { BookFile } from './files/BookFile';
+import { CsvFiles } from './files/CsvFiles';
 import { ItemForm } from './ItemForm';
-import { RegistrationForm } from './RegistrationForm';
-import { TaxCodeForm } from './TaxCodeForm';
+import { JurisdictionPage } from './jurisdictions/JurisdictionPage';
+import { JurisdictionTree } from './jurisdictions/JurisdictionTree';
+import { PackList } from './packs/PackList';
+import { PlaceList, PlacePage } from './places/PlaceList';
+import { PriceListForm } from './prices/PriceListForm';
+import { RecordLink, RecordList } from './RecordList';
+import { ExchangeRates } from './rates/ExchangeRates';
+import { RateChange } from './rates/RateChange';
+import { RegistrationForm } from './registrations/RegistrationForm';
+import { DecisionTable } from './table/DecisionTable';
+import { Tester } from './table/Tester';
+import { WithholdingForm } from './withholding/WithholdingForm';
 
 interface Section {
   readonly path: string;
   readonly name: string;
   /** `id` is empty for the section's own page, `new` for a new record. */
   readonly render: (id: string) => ReactNode;
+  /** What stands in the margin beside it. */
+  readonly margin?: () => ReactNode;
 }
 
-const SECTIONS: readonly Section[] = [
-  { path: 'business', name: 'Business', render: () => <BusinessForm /> },
-  { path: 'registration', name: 'Registration', render: () => <RegistrationForm /> },
-  { path: 'tax-codes', name: 'Tax codes', render: (id) => (id === '' ? <TaxCodeList /> : <TaxCodePage id={id} />) },
-  { path: 'customers', name: 'Customers', render: (id) => (id === '' ? <CustomerList /> : <CustomerPage id={id} />) },
-  { path: 'items', name: 'Items', render: (id) => (id === '' ? <ItemList /> : <ItemPage id={id} />) },
-  { path: 'book', name: 'Book file', render: () => <BookFile /> },
+const SECTIONS: readonly { readonly title: string; readonly sections: readonly Section[] }[] = [
+  {
+    title: 'Who we are',
+    sections: [
+      { path: 'business', name: 'Business', render: () => <BusinessForm /> },
+      {
+        path: 'registrations',
+        name: 'Registrations',
+        render: (id) => (id === '' ? <RegistrationList /> : <RegistrationPage id={id} />),
+      },
+    ],
+  },
+  {
+    title: 'Tax',
+    sections: [
+      { path: 'packs', name: 'Starter packs', render: () => <PackList /> },
+      {
+        path: 'jurisdictions',
+        name: 'Jurisdictions and rates',
+        render: (id) => (id === '' ? <JurisdictionTree /> : <JurisdictionPage id={id} />),
+      },
+      { path: 'places', name: 'Places', render: (id) => (id === '' ? <PlaceList /> : <PlacePage id={id} />) },
+      { path: 'tax-codes', name: 'Tax codes', render: (id) => (id === '' ? <TaxCodeList /> : <TaxCodePage id={id} />) },
+      { path: 'table', name: 'Decision table', render: () => <DecisionTable />, margin: () => <Tester /> },
+      {
+        path: 'withholding',
+        name: 'Withholding',
+        render: (id) => (id === '' ? <WithholdingList /> : <WithholdingPage id={id} />),
+      },
+      { path: 'rate-change', name: 'What if a rate changes', render: () => <RateChange /> },
+      { path: 'exchange-rates', name: 'Exchange rates', render: () => <ExchangeRates /> },
+    ],
+  },
+  {
+    title: 'Who buys what',
+    sections: [
+      {
+        path: 'customers',
+        name: 'Customers',
+        render: (id) => (id === '' ? <CustomerList /> : <CustomerPage id={id} />),
+      },
+      { path: 'items', name: 'Items', render: (id) => (id === '' ? <ItemList /> : <ItemPage id={id} />) },
+      { path: 'prices', name: 'Price lists', render: (id) => (id === '' ? <PriceLists /> : <PriceListPage id={id} />) },
+    ],
+  },
+  {
+    title: 'Files',
+    sections: [
+      { path: 'csv', name: 'Tables as CSV', render: () => <CsvFiles /> },
+      { path: 'book', name: 'Book file', render: () => <BookFile /> },
+    ],
+  },
 ];
+
+const ALL = SECTIONS.flatMap((group) => group.sections);
 
 /** Setup: one section on the sheet, all of them in the index. */
 export function SetupScreen({ section, id }: { readonly section: string; readonly id: string }) {
-  const current = SECTIONS.find((s) => s.path === section);
+  const current = ALL.find((s) => s.path === section);
   return (
     <>
       <IndexColumn title="Setup">
-        <ul className="pl-3.5">
-          {SECTIONS.map(({ path, name }) => (
-            <li key={path} className="border-rule border-b">
-              <Link
-                href={`/setup/${path}`}
-                aria-current={path === section ? 'page' : undefined}
-                className={`-ml-3.5 block border-l-[3px] py-1 pl-[17px] ${path === section ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
-              >
-                {name}
-              </Link>
-            </li>
+        <div className="min-h-0 flex-1 overflow-auto">
+          {SECTIONS.map(({ title, sections }) => (
+            <section key={title} aria-label={title} className="mb-2">
+              <h2 className="px-3.5 pt-1 text-soft text-sm">{title}</h2>
+              <ul className="pl-3.5">
+                {sections.map(({ path, name }) => (
+                  <li key={path} className="border-rule border-b">
+                    <Link
+                      href={`/setup/${path}`}
+                      aria-current={path === section ? 'page' : undefined}
+                      className={`-ml-3.5 block border-l-[3px] py-1 pl-[17px] ${path === section ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+                    >
+                      {name}
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </section>
           ))}
-        </ul>
+        </div>
       </IndexColumn>
       <Sheet label={current?.name ?? 'Setup'}>
         {current === undefined ? (
@@ -62,82 +132,51 @@ export function SetupScreen({ section, id }: { readonly section: string; readonl
           <div key={id}>{current.render(id)}</div>
         )}
       </Sheet>
-    </>
-  );
-}
-
-interface RecordListProps<Row> {
-  readonly title: string;
-  readonly path: string;
-  readonly addLabel: string;
-  readonly rows: readonly Row[] | undefined;
-  readonly keyOf: (row: Row) => string;
-  readonly columns: readonly RuledColumn<Row>[];
-  readonly empty: string;
-  readonly find?: { readonly query: string; readonly onQuery: (query: string) => void };
-}
-
-/** A list of records with a way to add one, and find-as-you-type where there may be many. */
-function RecordList<Row>({ title, path, addLabel, rows, keyOf, columns, empty, find }: RecordListProps<Row>) {
-  const router = useRouter();
-  return (
-    <>
-      <SheetTitle
-        aside={
-          <Button weight="main" onClick={() => router.push(`${path}/new`)}>
-            {addLabel}
-          </Button>
-        }
-      >
-        {title}
-      </SheetTitle>
-      {find !== undefined && (
-        <input
-          type="search"
-          aria-label={`Find in ${title}`}
-          placeholder="Any part of any word…"
-          value={find.query}
-          onChange={(event) => find.onQuery(event.target.value)}
-          className="mb-3 h-8 w-[280px] border-rule border-b bg-transparent px-1"
-        />
-      )}
-      {rows?.length === 0 && <Empty>{empty}</Empty>}
-      {rows !== undefined && rows.length > 0 && <Ruled caption={title} rows={rows} keyOf={keyOf} columns={columns} />}
+      {current?.margin !== undefined && <Margin>{current.margin()}</Margin>}
     </>
   );
 }
 
 const MOST_SHOWN = 100;
 
-function RecordLink({ path, children }: { readonly path: string; readonly children: ReactNode }) {
+function inForce(registration: Registration): string {
+  if (isActive(registration, today())) return 'in force';
+  return isIsoDate(registration.from) && registration.from > today() ? `from ${writeDate(registration.from)}` : 'ended';
+}
+
+function RegistrationList() {
+  const { registrations, records } = useOpenBook();
   return (
-    <Link href={path} className="underline decoration-rule underline-offset-4">
-      {children}
-    </Link>
+    <RecordList
+      title="Registrations"
+      path="/setup/registrations"
+      addLabel="New registration"
+      rows={registrations}
+      keyOf={(row) => row.id}
+      empty="No registrations yet."
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={`/setup/registrations/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Number', cell: (row) => row.number },
+        {
+          head: 'Territory',
+          cell: (row) => records.jurisdictions.find((j) => j.id === row.jurisdictionId)?.name ?? row.jurisdictionId,
+        },
+        { head: 'Return', cell: (row) => `${row.frequency}, ${row.filingCurrency}` },
+        { head: 'State', cell: inForce },
+      ]}
+    />
   );
 }
 
-function CustomerList() {
-  const [query, setQuery] = useState('');
-  const { codes } = useOpenBook();
-  const rows = useBook((db) => findCustomers(db, query, MOST_SHOWN), [query]);
+function RegistrationPage({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const registration = useOpenBook().registrations.find((r) => r.id === id);
+  if (id !== 'new' && registration === undefined) return <Empty>This book holds no such registration.</Empty>;
   return (
-    <RecordList
-      title="Customers"
-      path="/setup/customers"
-      addLabel="New customer"
-      rows={rows}
-      keyOf={(row) => row.id}
-      empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
-      find={{ query, onQuery: setQuery }}
-      columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/customers/${row.id}`}>{row.name}</RecordLink> },
-        { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
-        { head: 'Tax number', cell: (row) => row.taxNumber },
-        { head: 'Terms', cell: (row) => row.terms },
-        { head: 'Own tax code', cell: (row) => codes.find((code) => code.id === row.taxCode)?.name ?? '' },
-      ]}
-    />
+    <>
+      <SheetTitle>{registration?.name ?? 'New registration'}</SheetTitle>
+      <RegistrationForm {...(registration && { registration })} onSaved={() => router.push('/setup/registrations')} />
+    </>
   );
 }
 
@@ -159,16 +198,27 @@ function ItemList() {
       columns={[
         { head: 'Name', cell: (row) => <RecordLink path={`/setup/items/${row.id}`}>{row.name}</RecordLink> },
         { head: 'Unit', cell: (row) => unitWord(row.unit) },
+        { head: 'Supply', cell: (row) => row.supply },
         { head: 'Tax class', cell: (row) => row.taxClass },
         { head: 'Account', cell: (row) => row.account },
-        { head: 'Price', align: 'right', cell: (row) => showPrice(row.price, currency) },
+        {
+          head: 'Price',
+          align: 'right',
+          cell: (row) => (
+            <>
+              {row.priceMode === 'gross' && <span className="text-soft text-sm">with tax </span>}
+              {showPrice(row.price, currency)}
+            </>
+          ),
+        },
       ]}
     />
   );
 }
 
 function TaxCodeList() {
-  const { codes } = useOpenBook();
+  const { codes, records } = useOpenBook();
+  const setup = prepareSetup(records);
   return (
     <RecordList
       title="Tax codes"
@@ -176,23 +226,26 @@ function TaxCodeList() {
       addLabel="New tax code"
       rows={codes}
       keyOf={(row) => row.id}
-      empty="No tax codes yet: a line can't be issued without one."
+      empty="No tax codes yet: a starter pack brings those of a country."
       columns={[
         {
           head: 'Code',
-          width: '90px',
+          width: '100px',
           cell: (row) => <RecordLink path={`/setup/tax-codes/${row.id}`}>{row.id}</RecordLink>,
         },
-        { head: 'Name', cell: (row) => row.name },
+        { head: 'Name', cell: (row) => row.name.replace('{rate}', '').trim() },
         { head: 'Category', width: '80px', cell: (row) => row.category },
-        { head: 'Class', cell: (row) => row.taxClass },
+        {
+          head: 'Taxes',
+          cell: (row) => row.components.map((c) => [c.taxId, c.taxClass].filter(Boolean).join(' ')).join(', '),
+        },
         {
           head: 'Rate today',
           align: 'right',
           width: '110px',
           cell: (row) => {
-            const rate = rateOn(row, today());
-            return rate === null ? 'none yet' : `${showNumber(rate.percent)} %`;
+            const tax = resolveTax(setup, row.id, today(), () => null, 'en');
+            return 'problem' in tax ? 'none today' : `${showNumber(tax.percent)} %`;
           },
         },
       ]}
@@ -203,25 +256,83 @@ function TaxCodeList() {
 function TaxCodePage({ id }: { readonly id: string }) {
   const router = useRouter();
   const code = useOpenBook().codes.find((c) => c.id === id);
-  const back = () => router.push('/setup/tax-codes');
   if (id !== 'new' && code === undefined) return <Empty>There is no tax code {id}.</Empty>;
   return (
     <>
-      <SheetTitle>{code?.name ?? 'New tax code'}</SheetTitle>
-      <TaxCodeForm {...(code && { code })} onSaved={back} />
+      <SheetTitle>{code?.name.replace('{rate}', '').trim() ?? 'New tax code'}</SheetTitle>
+      <TaxCodeForm {...(code && { code })} onSaved={() => router.push('/setup/tax-codes')} />
     </>
   );
 }
 
-function CustomerPage({ id }: { readonly id: string }) {
+function WithholdingList() {
+  const { records } = useOpenBook();
+  return (
+    <RecordList
+      title="Withholding"
+      path="/setup/withholding"
+      addLabel="New withholding type"
+      rows={records.withholdingTypes}
+      keyOf={(row) => row.id}
+      empty="No withholding types yet: they say what customers keep back from what they pay."
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={`/setup/withholding/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Of', cell: (row) => row.base },
+        { head: 'Kept back', cell: (row) => (row.when === 'on-issue' ? 'on issue' : 'on payment') },
+        {
+          head: 'Rate today',
+          align: 'right',
+          cell: (row) => {
+            const rate = withholdingRateOn(row, today());
+            return rate === null ? 'none yet' : `${showNumber(rate.percent)} %`;
+          },
+        },
+        { head: 'Legal source', cell: (row) => row.source },
+      ]}
+    />
+  );
+}
+
+function WithholdingPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const customer = useBook(async (db) => (await db.customers.get(id)) ?? null, [id]);
-  if (customer === undefined) return null;
-  if (customer === null && id !== 'new') return <Empty>This book holds no such customer.</Empty>;
+  const type = useOpenBook().records.withholdingTypes.find((t) => t.id === id);
+  if (id !== 'new' && type === undefined) return <Empty>There is no withholding type {id}.</Empty>;
   return (
     <>
-      <SheetTitle>{customer?.name ?? 'New customer'}</SheetTitle>
-      <CustomerForm {...(customer && { customer })} onSaved={() => router.push('/setup/customers')} />
+      <SheetTitle>{type?.name ?? 'New withholding type'}</SheetTitle>
+      <WithholdingForm {...(type && { type })} onSaved={() => router.push('/setup/withholding')} />
+    </>
+  );
+}
+
+function PriceLists() {
+  const rows = useBook((db) => db.priceLists.toArray());
+  return (
+    <RecordList
+      title="Price lists"
+      path="/setup/prices"
+      addLabel="New price list"
+      rows={rows}
+      keyOf={(row) => row.id}
+      empty="No price lists yet: customers pay the items’ own prices."
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={`/setup/prices/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Prices hold', cell: (row) => (row.priceMode === 'gross' ? 'the tax' : 'no tax') },
+        { head: 'Prices', align: 'right', cell: (row) => row.prices.length },
+      ]}
+    />
+  );
+}
+
+function PriceListPage({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const list = useBook(async (db) => (await db.priceLists.get(id)) ?? null, [id]);
+  if (list === undefined) return null;
+  if (list === null && id !== 'new') return <Empty>This book holds no such price list.</Empty>;
+  return (
+    <>
+      <SheetTitle>{list?.name ?? 'New price list'}</SheetTitle>
+      <PriceListForm {...(list && { list })} onSaved={() => router.push('/setup/prices')} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { COUNTRIES } from '@/core/kernel/country';
 import { CURRENCIES } from '@/core/kernel/currency';
 import type { Category } from '@/core/tax/calcTypes';
+import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import type { Frequency } from '@/core/tax/registration';
 
 type Choices = readonly (readonly [string, string])[];
@@ -36,3 +37,28 @@ export const CATEGORY_CHOICES: readonly (readonly [Category, string])[] = [
   ['L', 'L, Canary Islands tax'],
   ['M', 'M, Ceuta and Melilla tax'],
 ];
+
+/** Jurisdictions in the order of their tree, each indented below what it lies in. */
+export function jurisdictionChoices(all: readonly Jurisdiction[]): Choices {
+  return [
+    ['', 'choose…'] as const,
+    ...inTree(all).map(({ jurisdiction: j, depth }) => [j.id, `${'\u00a0'.repeat(2 * depth)}${j.name}`] as const),
+  ];
+}
+
+/** Jurisdictions as a tree read from the top: countries by name, what lies in them below. */
+export function inTree(
+  all: readonly Jurisdiction[],
+): readonly { readonly jurisdiction: Jurisdiction; readonly depth: number }[] {
+  const known = new Set(all.map((j) => j.id));
+  const below = new Map<string, Jurisdiction[]>();
+  for (const j of all) {
+    const parent = known.has(j.parentId) ? j.parentId : '';
+    below.set(parent, [...(below.get(parent) ?? []), j]);
+  }
+  const walk = (parent: string, depth: number): { jurisdiction: Jurisdiction; depth: number }[] =>
+    [...(below.get(parent) ?? [])]
+      .sort((a, b) => a.name.localeCompare(b.name, 'en'))
+      .flatMap((jurisdiction) => [{ jurisdiction, depth }, ...walk(jurisdiction.id, depth + 1)]);
+  return walk('', 0);
+}

@@ -6,12 +6,17 @@ import type { Account } from '@/core/ledger/account';
 import type { Business } from '@/core/parties/business';
 import type { Registration } from '@/core/tax/registration';
 import type { TaxCode } from '@/core/tax/taxCode';
+import type { TaxRecords } from '@/core/tax/taxSetup';
 
 /** What nearly every screen of an open book needs. */
 export interface OpenBook {
   readonly business: Business;
   readonly currency: Currency;
+  /** The one that is picked at the head of the ribbon. */
   readonly registration: Registration;
+  readonly registrations: readonly Registration[];
+  /** The tax set-up but its places, which may be many. */
+  readonly records: TaxRecords;
   readonly codes: readonly TaxCode[];
   readonly accounts: readonly Account[];
 }

@@ -2,28 +2,34 @@
 
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useEffect } from 'react';
+import { loadRecords } from '@/store/load';
 import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
 import { Keys } from './Keys';
+import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
 import { Spine } from './Spine';
 
 /** The desk: spine, period ribbon, and the area between them. Sends home when no book has begun. */
 export function BookShell({ children }: { readonly children: ReactNode }) {
   const router = useRouter();
-  const found = useBook(async (db): Promise<OpenBook | null> => {
-    const [book, registrations, codes, accounts] = await Promise.all([
-      db.book.get('book'),
-      db.registrations.toArray(),
-      db.taxCodes.toArray(),
-      db.accounts.toArray(),
-    ]);
-    const [registration] = registrations;
-    if (book === undefined || registration === undefined) return null;
-    const { business } = book;
-    return { business, currency: business.homeCurrency, registration, codes, accounts };
-  });
+  const { registrationId } = usePicked();
+  const found = useBook(
+    async (db): Promise<OpenBook | null> => {
+      const [book, records, accounts] = await Promise.all([
+        db.book.get('book'),
+        loadRecords(db),
+        db.accounts.toArray(),
+      ]);
+      const { registrations, codes } = records;
+      const registration = registrations.find((r) => r.id === registrationId) ?? registrations[0];
+      if (book === undefined || registration === undefined) return null;
+      const { business } = book;
+      return { business, currency: business.homeCurrency, registration, registrations, records, codes, accounts };
+    },
+    [registrationId],
+  );
   useEffect(() => {
     if (found === null) router.replace('/');
   }, [found, router]);

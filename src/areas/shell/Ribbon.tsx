@@ -20,16 +20,32 @@ const MOST_CELLS = 6;
 
 /** The tax periods of the registration; the picked one is what the desk speaks of. */
 export function Ribbon() {
-  const { registration, currency } = useOpenBook();
-  const { start: picked, pick } = usePicked();
+  const { registration, registrations, currency } = useOpenBook();
+  const { start: picked, pick, pickRegistration } = usePicked();
   const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration]) ?? [];
   const current = picked ?? cells.at(-1)?.span.start;
   return (
     <header className="flex h-12 shrink-0 items-stretch border-rule border-b">
       <div className="w-[236px] shrink-0 border-rule border-r px-3.5 py-1">
-        <div className="truncate font-semibold">{registration.name}</div>
+        {registrations.length === 1 ? (
+          <div className="truncate font-semibold">{registration.name}</div>
+        ) : (
+          <select
+            aria-label="Registration"
+            value={registration.id}
+            onChange={(event) => pickRegistration(event.target.value)}
+            className="-ml-1 block w-full cursor-pointer truncate bg-transparent font-semibold"
+          >
+            {registrations.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
         <div className="truncate text-soft text-xs">
-          {registration.frequency}, on issue, {currency}
+          {registration.frequency}, {registration.basis === 'on-issue' ? 'on issue' : 'on payment'},{' '}
+          {registration.filingCurrency}
         </div>
       </div>
       <div role="toolbar" aria-label="Tax periods" className="flex min-w-0 flex-1 overflow-x-auto">

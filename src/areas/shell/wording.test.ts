@@ -6,7 +6,7 @@ const codes: Record<RefusalCode, Partial<Refusal>> = {
   missing: { expected: 'Give a day.' },
   unknown: { expected: 'Choose an account.' },
   'not-found': {},
-  duplicate: { found: 'S23' },
+  duplicate: { found: 'IE-S' },
   stale: {},
   'already-issued': {},
   'already-credited': { found: 'CN-1' },

@@ -27,6 +27,11 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
   unbalanced: () => 'Debits and credits must be equal.',
   unexplained: ({ expected }) => expected ?? 'Say why.',
   'in-use': ({ expected }) => `This can't change any more, as documents rest on it. Keep ${day(expected)}.`,
+  'rate-changed': ({ expected, found }) =>
+    `${found} when this draft was kept; the set-up now says ${expected}. Take the new rate, or mend the set-up.`,
+  begun: ({ expected, found }) =>
+    `Documents rest on the rate of ${day(found)}: it stays ${expected}. End it with a last day, or add a rate from a later day.`,
+  circle: () => 'It would lie in itself. Choose another territory.',
   'book-exists': () => 'This browser holds a book already. Save it to a file first, then open the other one in Setup.',
   'no-book': () => 'No book has begun in this browser.',
   damaged: ({ path, expected, found }) =>

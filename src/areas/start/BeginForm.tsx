@@ -3,13 +3,14 @@
 import { useRouter } from 'next/navigation';
 import type { Path } from 'react-hook-form';
 import * as yup from 'yup';
+import type { Beginning } from '@/core/decisions/setup';
 import { currency } from '@/core/kernel/currency';
 import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { type Business, businessSchema } from '@/core/parties/business';
 import { spanOf } from '@/core/periods/calendar';
+import type { DecisionRow } from '@/core/tax/decisionTable';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
-import type { TaxCode } from '@/core/tax/taxCode';
 import { begin } from '@/store/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { AddressFields } from '../setup/AddressFields';
@@ -19,7 +20,8 @@ import { RegistrationFields } from '../setup/RegistrationFields';
 import { useRecordForm } from '../setup/useRecordForm';
 import { act, today } from '../shell/book';
 
-interface Beginning {
+/** What the form asks for. */
+interface Begun {
   readonly business: Business;
   readonly registration: Registration;
   readonly standardRate: string;
@@ -34,27 +36,72 @@ const schema = yup.object({
     .matches(/^\d{1,3}(\.\d{1,4})?$/, 'Give the standard rate in percent, such as 23.'),
 });
 
-/** A standard and a zero code are enough to write the first invoice; others are added in Setup. */
-function firstCodes(standardRate: string): TaxCode[] {
-  const none = { legend: '', exemptionCode: '' };
-  const from = isoDate('2000-01-01');
-  return [
-    {
-      ...none,
-      id: 'STD',
-      name: `Standard ${standardRate}`,
-      category: 'S',
-      taxClass: 'standard',
-      rates: [{ from, percent: decimal(standardRate) }],
-    },
-    { ...none, id: 'ZERO', name: 'Zero', category: 'Z', taxClass: 'zero', rates: [{ from, percent: decimal('0') }] },
-  ];
+/** The registration's territory is its country until another one is set up. */
+const begunOf = (value: Begun): Begun => ({
+  ...value,
+  registration: {
+    ...value.registration,
+    jurisdictionId: value.registration.country,
+    filingCurrency: value.business.homeCurrency,
+  },
+});
+
+const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
+
+/** A standard and a zero code are enough to write the first invoice; packs and Setup bring the rest. */
+function beginningOf(value: Begun): Beginning {
+  const { business, registration, standardRate } = begunOf(value);
+  const { country } = registration;
+  const taxId = `${country}-VAT`;
+  const rate = { from: isoDate('2000-01-01'), until: '', perUnit: '', source: '' } as const;
+  const none = { legends: [], exemptionCode: '', boxBase: '', boxTax: '' };
+  const row = (taxClass: string, code: string): DecisionRow => ({
+    id: `first-${taxClass}`,
+    name: `Class ${taxClass}, at home`,
+    registeredIn: [country],
+    supply: [],
+    taxClass: [taxClass],
+    customer: [],
+    number: [],
+    shipFrom: [],
+    shipTo: ['territory'],
+    from: '',
+    until: '',
+    result: { kind: 'code', code },
+    source: '',
+  });
+  return {
+    business,
+    registration,
+    jurisdictions: [
+      { id: country, name: countryNames.of(country) ?? country, kind: 'country', code: country, parentId: '' },
+    ],
+    taxes: [
+      {
+        id: taxId,
+        jurisdictionId: country,
+        name: 'VAT',
+        rates: [{ ...rate, taxClass: 'standard', percent: decimal(standardRate) }],
+      },
+    ],
+    codes: [
+      {
+        ...none,
+        id: 'STD',
+        name: 'Standard {rate}',
+        category: 'S',
+        components: [{ taxId, taxClass: 'standard', family: '', compound: false }],
+      },
+      { ...none, id: 'ZERO', name: 'Zero', category: 'Z', components: [] },
+    ],
+    rows: [row('standard', 'STD'), row('zero', 'ZERO')],
+  };
 }
 
 /** Begins an empty book: who we are, and one registration. */
 export function BeginForm() {
   const router = useRouter();
-  const { form, submit, field, general } = useRecordForm<Beginning>(
+  const { form, submit, field, general } = useRecordForm<Begun>(
     schema,
     {
       business: {
@@ -73,17 +120,23 @@ export function BeginForm() {
         name: '',
         authority: '',
         country: '',
+        jurisdictionId: '',
         number: '',
+        from: '',
+        until: '',
         frequency: 'two-monthly',
         basis: 'on-issue',
+        filingCurrency: currency('EUR'),
+        rounding: { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' },
+        accounts: { output: '', notYetDue: '', payable: '' },
         keptFrom: spanOf('two-monthly', today()).start,
         filedUntil: '',
       },
       standardRate: '',
     },
-    ({ business, registration, standardRate }) =>
-      act(begin, { business, registration, codes: firstCodes(standardRate) }),
+    (value) => act(begin, beginningOf(value)),
     () => router.replace('/today'),
+    begunOf,
   );
   return (
     <form onSubmit={submit} noValidate className="border border-rule bg-sheet px-6 py-5">
@@ -92,7 +145,7 @@ export function BeginForm() {
         <TextField label="Name of the business" autoFocus {...field('business.name')} />
         <ChoiceField label="Home currency" options={CURRENCY_CHOICES} {...field('business.homeCurrency')} />
       </div>
-      <AddressFields field={(part) => field(`business.address.${part}` as Path<Beginning>)} />
+      <AddressFields field={(part) => field(`business.address.${part}` as Path<Begun>)} />
       <h2 className="mt-4 mb-2 font-serif text-xl">Its tax registration</h2>
       <RegistrationFields field={(part) => field(`registration.${part}`)} />
       <TextField

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { OpenBookFile } from '../setup/OpenBookFile';
+import { OpenBookFile } from '../setup/files/OpenBookFile';
 import { useBook } from '../shell/book';
 import { BeginForm } from './BeginForm';
 

@@ -6,7 +6,7 @@ import { dayOf, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { showNumber } from '@/core/kernel/show';
 import { nextToFile, spanName } from '@/core/periods/calendar';
-import type { TaxBalance } from '@/core/periods/return';
+import { rowKey, type TaxBalance } from '@/core/periods/return';
 import { entriesBehind, periodReturn } from '@/store/queries/periods';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
@@ -20,9 +20,8 @@ import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { FileDialog } from './FileDialog';
 import { PeriodList } from './PeriodList';
 import { ProofNote } from './ProofNote';
+import { ReturnSums } from './ReturnSums';
 import { useProof } from './useProof';
-
-const rowId = (row: Pick<TaxBalance, 'code' | 'percent'>) => `${row.code}|${row.percent}`;
 
 /** The return of the picked period, its figures opening their documents, and its proof. */
 export function TaxScreen() {
@@ -40,7 +39,8 @@ export function TaxScreen() {
   const period = found?.period ?? null;
   const figures = found?.figures;
   const filed = period?.filed ?? null;
-  const row = figures?.rows.find((r) => rowId(r) === opened);
+  const several = new Set(figures?.rows.map((r) => r.jurisdictionId)).size > 1;
+  const row = figures?.rows.find((r) => rowKey(r) === opened);
   const next = nextToFile(registration);
   const name = spanName(span);
   return (
@@ -74,16 +74,18 @@ export function TaxScreen() {
           <Ruled
             caption={`Return ${name} by tax code`}
             rows={figures.rows}
-            keyOf={rowId}
+            keyOf={rowKey}
             columns={[
               {
                 head: 'Tax code',
                 cell: (r) => (
                   <>
                     {r.codeName} <span className="text-soft text-xs">{r.category}</span>
+                    {r.kind === 'exempt' && <span className="text-soft text-sm"> exempt</span>}
                   </>
                 ),
               },
+              ...(several ? [{ head: 'Jurisdiction', cell: (r: TaxBalance) => r.jurisdictionName } as const] : []),
               { head: 'Rate', align: 'right', width: '80px', cell: (r) => `${showNumber(decimal(r.percent))} %` },
               {
                 head: 'Entries',
@@ -111,6 +113,7 @@ export function TaxScreen() {
             ]}
             sums={[
               'Output tax',
+              ...(several ? [''] : []),
               '',
               '',
               <Money key="base" amount={figures.base} currency={currency} />,
@@ -118,6 +121,7 @@ export function TaxScreen() {
             ]}
           />
         )}
+        {figures !== undefined && <ReturnSums figures={figures} registration={registration} />}
         {row !== undefined && <Behind row={row} onClose={() => setOpened('')} />}
         <div className="mt-auto flex items-center gap-3 pt-6">
           {filed === null && (
@@ -162,7 +166,7 @@ interface OpenFigureProps {
 /** A figure that opens what is behind it. */
 function OpenFigure({ row, figure, opened, onOpen }: OpenFigureProps) {
   const { currency } = useOpenBook();
-  const id = rowId(row);
+  const id = rowKey(row);
   return (
     <button
       type="button"
@@ -179,7 +183,7 @@ function OpenFigure({ row, figure, opened, onOpen }: OpenFigureProps) {
 /** The documents behind one row of the return. */
 function Behind({ row, onClose }: { readonly row: TaxBalance; readonly onClose: () => void }) {
   const { currency } = useOpenBook();
-  const entries = useBook((db) => entriesBehind(db, row), [row.periodId, row.code, row.percent]) ?? [];
+  const entries = useBook((db) => entriesBehind(db, row), [rowKey(row), row.periodId]) ?? [];
   return (
     <section aria-label={`Documents behind ${row.codeName}`} className="mt-6">
       <div className="mb-2 flex items-baseline justify-between">

@@ -2,10 +2,11 @@
 
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { dayOf, daysBetween, writeDate, writeDay } from '@/core/kernel/date';
-import { nextToFile, spanName } from '@/core/periods/calendar';
+import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
+import { spanName } from '@/core/periods/calendar';
+import { lapsingCertificates } from '@/store/queries/certificates';
 import { overdueInvoices, recentDrafts } from '@/store/queries/documents';
-import { periodReturn } from '@/store/queries/periods';
+import { returnsToFile } from '@/store/queries/periods';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
@@ -37,12 +38,11 @@ function Task({ mark, path, words, detail, figure, onOpen }: TaskProps) {
   );
 }
 
-/** What needs the bookkeeper today: a return to file, invoices overdue, drafts not issued. */
+/** What needs the bookkeeper today: returns to file, certificates that lapse, invoices overdue, drafts not issued. */
 export function Today() {
-  const { registration, currency } = useOpenBook();
-  const { pick } = usePicked();
+  const { registrations, currency } = useOpenBook();
+  const { pick, pickRegistration } = usePicked();
   const day = today();
-  const span = nextToFile(registration);
   const found = useBook(
     async (db) => {
       const drafts = await recentDrafts(db, MOST);
@@ -50,31 +50,54 @@ export function Today() {
       return {
         drafts: drafts.map((draft, i) => ({ draft, customer: customers[i]?.name ?? 'no customer yet' })),
         overdue: await overdueInvoices(db, day, MOST),
-        figures: (await periodReturn(db, registration, span.start)).figures,
+        returns: await returnsToFile(db, registrations, day),
+        certificates: await lapsingCertificates(db, day, MOST),
       };
     },
-    [registration, day],
+    [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, figures } = found;
-  const toFile = span.end < day;
-  const nothing = !toFile && overdue.length === 0 && drafts.length === 0;
+  const { overdue, drafts, returns, certificates } = found;
+  const nothing = returns.length === 0 && certificates.length === 0 && overdue.length === 0 && drafts.length === 0;
   return (
     <Sheet label="Today">
       <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
       {nothing && <Empty>Nothing needs you. Write an invoice with Alt+2, then Alt+N.</Empty>}
-      {toFile && (
+      {returns.length > 0 && (
         <section className="mb-6">
           <h2 className="mb-1 font-semibold font-serif">Returns</h2>
           <ul>
-            <Task
-              mark="closing"
-              path="/tax"
-              words={`Prove and file ${spanName(span)}`}
-              detail={`${registration.name}, ended ${writeDate(span.end)}`}
-              figure={<Money amount={figures.tax} currency={currency} withCode />}
-              onOpen={() => pick(span.start)}
-            />
+            {returns.map(({ registration, span, figures }) => (
+              <Task
+                key={registration.id}
+                mark="closing"
+                path="/tax"
+                words={`Prove and file ${spanName(span)}`}
+                detail={`${registration.name}, ended ${writeDate(span.end)}`}
+                figure={<Money amount={figures.tax} currency={currency} withCode />}
+                onOpen={() => {
+                  pickRegistration(registration.id);
+                  pick(span.start);
+                }}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {certificates.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Exemption certificates</h2>
+          <ul>
+            {certificates.map(({ certificate, customer }) => (
+              <Task
+                key={certificate.id}
+                mark={certificate.until < day ? 'wrong' : 'warning'}
+                path={`/setup/customers/${certificate.customerId}`}
+                words={`Certificate ${certificate.number}`}
+                detail={`${customer}, ${certificate.until < day ? 'lapsed' : 'lapses'} ${isIsoDate(certificate.until) ? writeDate(certificate.until) : ''}`}
+                figure={null}
+              />
+            ))}
           </ul>
         </section>
       )}

@@ -1,18 +1,26 @@
 import type { Draft } from '@/core/documents/draft';
+import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Item } from '@/core/documents/item';
+import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import type { Business } from '@/core/parties/business';
+import type { Certificate } from '@/core/parties/certificate';
 import type { Customer } from '@/core/parties/customer';
 import type { TaxPeriod } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { Receipt } from '@/core/receipts/receipt';
+import type { DecisionRow } from '@/core/tax/decisionTable';
+import type { Jurisdiction } from '@/core/tax/jurisdiction';
+import type { Place } from '@/core/tax/place';
 import type { Registration } from '@/core/tax/registration';
+import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
+import type { WithholdingType } from '@/core/tax/withholding';
 
 /** The book's own row: what it is kept for. */
 export interface Book {
@@ -31,11 +39,30 @@ export interface ItemRow extends Item {
   readonly keys: readonly string[];
 }
 
+/** A place with the keys that addresses find it by. */
+export interface PlaceRow extends Place {
+  readonly keys: readonly string[];
+}
+
+/** The decision table as one row, so that its order is written whole. */
+export interface DecisionTable {
+  readonly id: 'table';
+  readonly rows: readonly DecisionRow[];
+}
+
 /** Tables of truth: what actions write and archives hold. Kept balances are derived from them. */
 export interface TruthRows {
   book: Book;
   registrations: Registration;
+  jurisdictions: Jurisdiction;
+  taxes: Tax;
   taxCodes: TaxCode;
+  places: PlaceRow;
+  decisionTables: DecisionTable;
+  withholdingTypes: WithholdingType;
+  certificates: Certificate;
+  priceLists: PriceList;
+  exchangeRates: ExchangeRate;
   customers: CustomerRow;
   items: ItemRow;
   accounts: Account;
@@ -59,7 +86,7 @@ export interface Changes {
   readonly add?: RowsOf<TruthTable>;
   /** New or replaced rows. Journal and tax entries are append-only and not among them. */
   readonly put?: RowsOf<Exclude<TruthTable, 'journal' | 'journalLines' | 'taxEntries'>>;
-  readonly remove?: { readonly drafts?: readonly string[] };
+  readonly remove?: { readonly drafts?: readonly string[]; readonly places?: readonly string[] };
   /** Null only where a draft is kept while it is typed: that is no business event. */
   readonly audit: {
     /** What it is about, in words: `INV-2026-0142`. */
@@ -95,7 +122,15 @@ export type BookContent = { readonly [T in BookTable]: readonly BookRows[T][] };
 export const BOOK_TABLES: readonly BookTable[] = [
   'book',
   'registrations',
+  'jurisdictions',
+  'taxes',
   'taxCodes',
+  'places',
+  'decisionTables',
+  'withholdingTypes',
+  'certificates',
+  'priceLists',
+  'exchangeRates',
   'customers',
   'items',
   'accounts',

@@ -132,7 +132,7 @@ describe('filing', () => {
   };
   const row = (tax: bigint): TaxBalance => ({
     periodId: 'ie-vat|2026-01-01',
-    code: 'S23',
+    code: 'IE-S',
     percent: '23',
     codeName: 'Standard 23',
     category: 'S',

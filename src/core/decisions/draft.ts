@@ -1,4 +1,6 @@
 import type { Draft } from '@/core/documents/draft';
+import { holdTaxes } from '@/core/documents/draftTaxes';
+import type { Setting } from '@/core/documents/setting';
 import { accept, refuse } from '@/core/kernel/result';
 import { searchKeys } from '@/core/kernel/words';
 import type { Customer } from '@/core/parties/customer';
@@ -12,6 +14,7 @@ export function saveDraft(
   draft: Draft,
   stored: Draft | undefined,
   customer: Customer | undefined,
+  setting: Setting,
   moment: Moment,
 ): Decision<Draft> {
   const isNew = draft.revision === 0;
@@ -20,6 +23,7 @@ export function saveDraft(
   const saved: Draft = {
     ...draft,
     revision: draft.revision + 1,
+    held: holdTaxes(draft, customer ?? null, setting),
     savedAt: moment.now,
     keys: searchKeys(['draft', customer?.name ?? '', draft.buyerReference, draft.orderNumber]),
   };

@@ -1,11 +1,12 @@
+import type { Currency } from '@/core/kernel/currency';
 import { type IsoDate, writeDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
-import type { Account } from '@/core/ledger/account';
+import { type Account, accountFor } from '@/core/ledger/account';
 import { entryOf } from '@/core/ledger/entry';
-import { filingSides } from '@/core/ledger/posting';
+import { filingSides, outputAccountOf } from '@/core/ledger/posting';
 import { nextToFile, periodIdOf, spanName } from '@/core/periods/calendar';
 import type { Proof } from '@/core/periods/proof';
-import { returnOf, type TaxBalance, type TaxPeriod } from '@/core/periods/return';
+import { returnOf, type TaxBalance, type TaxPeriod, wholeUnits } from '@/core/periods/return';
 import type { Registration } from '@/core/tax/registration';
 import type { Decision, Moment } from './changes';
 
@@ -14,6 +15,7 @@ export interface FileMaterial {
   readonly balances: readonly TaxBalance[];
   readonly proof: Proof;
   readonly chart: readonly Account[];
+  readonly homeCurrency: Currency;
 }
 
 /**
@@ -34,6 +36,14 @@ export function file(material: FileMaterial, start: IsoDate, note: string, momen
 
   const id = periodIdOf(registration.id, start);
   const figures = returnOf(balances);
+  const { filingCurrency, rounding } = registration;
+  // Whole units of another currency can't be told from the ledger, which is kept in the home currency.
+  const inWhole = rounding.wholeUnits && filingCurrency === material.homeCurrency;
+  const payable = inWhole ? wholeUnits(figures.tax, filingCurrency) : figures.tax;
+  const accounts = {
+    output: outputAccountOf(registration, chart),
+    payable: registration.accounts.payable || accountFor(chart, 'tax-payable'),
+  };
   const entryId = moment.newId();
   const posted = entryOf(
     {
@@ -44,7 +54,7 @@ export function file(material: FileMaterial, start: IsoDate, note: string, momen
       sourceId: id,
       at: moment.now,
     },
-    filingSides(figures.tax, chart, id),
+    filingSides(figures.tax, payable, accounts, chart, id),
   );
   const period: TaxPeriod = {
     id,

@@ -2,17 +2,16 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeInvoice } from '@/core/documents/freeze';
 import { type IssuedDocument, owedOf } from '@/core/documents/issued';
-import type { Item } from '@/core/documents/item';
 import { sealOf } from '@/core/documents/seal';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
-import type { Setting } from '@/core/documents/setting';
+import { registrationFor, type Setting } from '@/core/documents/setting';
 import { addDays, type IsoDate, isIsoDate, laterOf } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import { searchKeys } from '@/core/kernel/words';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry } from '@/core/ledger/entry';
-import { documentSides } from '@/core/ledger/posting';
+import { documentSides, outputAccountOf } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { periodIdOf, placeInPeriod } from '@/core/periods/calendar';
 import type { TaxPeriod } from '@/core/periods/return';
@@ -25,7 +24,6 @@ import { findingsOn } from './findings';
 export interface IssueMaterial {
   readonly draft: Draft;
   readonly customer: CustomerRow | Customer | null;
-  readonly items: readonly Item[];
   readonly setting: Setting;
   readonly series: Series;
   readonly chart: readonly Account[];
@@ -101,12 +99,15 @@ export function writeDocument(
       sourceId: id,
       at: moment.now,
     },
-    documentSides(content, figures, chart, periodId),
+    documentSides(content, figures, chart, {
+      outputAccount: outputAccountOf(registration, chart),
+      taxPeriodId: periodId,
+    }),
   );
   return accept({
     document,
     posted,
-    taxEntries: taxEntriesOf(id, content, figures, periodId, late),
+    taxEntries: taxEntriesOf(id, content, figures, registration, periodId, late),
     period: { id: periodId, registrationId: registration.id, ...span, filed: null },
     series: advance(series, content.issueDate, seal.hash),
   });
@@ -117,10 +118,12 @@ export function writeDocument(
  * that is missing, each at its field; a finding of severity `must` refuses too.
  */
 export function issue(material: IssueMaterial, moment: Moment): Decision<{ id: string; number: string }> {
-  const { draft, customer, items, setting, series, chart } = material;
+  const { draft, customer, setting, series, chart } = material;
   const number = isIsoDate(draft.issueDate) ? nextNumber(series, draft.issueDate) : '';
-  const frozen = freezeInvoice(draft, number, customer, items, setting);
+  const frozen = freezeInvoice(draft, number, customer, setting);
   if (!frozen.ok) return frozen;
+  const registration = registrationFor(setting, frozen.value.registrationId);
+  if (registration === undefined) return refuse({ code: 'not-found', path: '' });
   if (owedOf(frozen.value, figuresOf(frozen.value)) < 0n)
     return refuse({
       code: 'invalid',
@@ -130,7 +133,7 @@ export function issue(material: IssueMaterial, moment: Moment): Decision<{ id: s
   const blocking = findingsOn(frozen.value).filter((finding) => finding.severity === 'must');
   if (blocking.length > 0)
     return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, expected: f.message })));
-  const written = writeDocument(frozen.value, setting.registration, series, chart, moment);
+  const written = writeDocument(frozen.value, registration, series, chart, moment);
   if (!written.ok) return written;
   const { document, posted, taxEntries, period } = written.value;
   return accept({

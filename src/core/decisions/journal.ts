@@ -1,8 +1,9 @@
 import { isIsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
-import { type Account, accountFor } from '@/core/ledger/account';
+import type { Account } from '@/core/ledger/account';
 import { entryOf, isBalanced } from '@/core/ledger/entry';
+import { outputAccountOf } from '@/core/ledger/posting';
 import type { Registration } from '@/core/tax/registration';
 import type { Decision, Moment } from './changes';
 
@@ -43,9 +44,13 @@ export function postJournal(
       { code: 'invalid', path: 'date', expected: 'Give the day of the journal.', found: date },
       ...refusals,
     );
-  const touchesTax = input.sides.some((side) => side.account === accountFor(chart, 'output-tax'));
-  const locked = registrations.find((r) => r.filedUntil !== '' && date <= r.filedUntil);
-  if (touchesTax && locked !== undefined)
+  const locked = registrations.find(
+    (r) =>
+      r.filedUntil !== '' &&
+      date <= r.filedUntil &&
+      input.sides.some((side) => side.account === outputAccountOf(r, chart)),
+  );
+  if (locked !== undefined)
     refusals.push({ code: 'closed-period', path: 'date', expected: `a day after ${locked.filedUntil}`, found: date });
   if (refusals.length > 0) return refuse(...refusals);
   const id = moment.newId();

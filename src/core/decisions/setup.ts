@@ -3,24 +3,33 @@ import { FIRST_SERIES } from '@/core/documents/series';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { searchKeys } from '@/core/kernel/words';
-import { FIRST_CHART } from '@/core/ledger/account';
+import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { type Business, businessSchema } from '@/core/parties/business';
 import { type Customer, customerSchema } from '@/core/parties/customer';
 import { spanOf } from '@/core/periods/calendar';
+import type { DecisionRow } from '@/core/tax/decisionTable';
+import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
-import { type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
+import type { Tax } from '@/core/tax/tax';
+import type { TaxCode } from '@/core/tax/taxCode';
 import type { Book, CustomerRow, Decision, ItemRow, Moment } from './changes';
 
 const under = (path: string, refusals: readonly Refusal[]): Refusal[] =>
   refusals.map((refusal) => ({ ...refusal, path: `${path}.${refusal.path}` }));
 
-/** Begins an empty book: business, its registration, first codes, chart of accounts and number series. */
-export function beginBook(
-  business: Business,
-  registration: Registration,
-  codes: readonly TaxCode[],
-  moment: Moment,
-): Decision<Book> {
+/** What a new book begins with. Its registration gets the accounts of the first chart. */
+export interface Beginning {
+  readonly business: Business;
+  readonly registration: Registration;
+  readonly jurisdictions: readonly Jurisdiction[];
+  readonly taxes: readonly Tax[];
+  readonly codes: readonly TaxCode[];
+  readonly rows: readonly DecisionRow[];
+}
+
+/** Begins an empty book: business, its registration, first tax set-up, chart of accounts and number series. */
+export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> {
+  const { business, registration, jurisdictions, taxes, codes, rows } = beginning;
   const checkedBusiness = validated<Business>(businessSchema, business);
   const checkedRegistration = validated<Registration>(registrationSchema, registration);
   const refusals = [
@@ -30,13 +39,21 @@ export function beginBook(
   if (refusals.length > 0) return refuse(...refusals);
   const book: Book = { id: 'book', business, begunAt: moment.now };
   const keptFrom = spanOf(registration.frequency, registration.keptFrom).start;
+  const accounts = {
+    output: accountFor(FIRST_CHART, 'output-tax'),
+    notYetDue: accountFor(FIRST_CHART, 'tax-not-yet-due'),
+    payable: accountFor(FIRST_CHART, 'tax-payable'),
+  };
   return accept({
     value: book,
     changes: {
       add: {
         book: [book],
-        registrations: [{ ...registration, keptFrom, filedUntil: '' }],
+        registrations: [{ ...registration, accounts, keptFrom, filedUntil: '' }],
+        jurisdictions,
+        taxes,
         taxCodes: codes,
+        decisionTables: [{ id: 'table', rows }],
         accounts: FIRST_CHART,
         series: FIRST_SERIES,
       },
@@ -58,42 +75,12 @@ export function saveBusiness(business: Business, book: Book): Decision<Book> {
   });
 }
 
-/** The periods already in use keep their frequency and their first day. */
-export function saveRegistration(
-  registration: Registration,
-  before: Registration,
-  used: boolean,
-): Decision<Registration> {
-  const checked = validated<Registration>(registrationSchema, registration);
-  if (!checked.ok) return checked;
-  const keptFrom = spanOf(registration.frequency, registration.keptFrom).start;
-  if (used && registration.frequency !== before.frequency)
-    return refuse({ code: 'in-use', path: 'frequency', expected: before.frequency });
-  if (used && keptFrom !== before.keptFrom)
-    return refuse({ code: 'in-use', path: 'keptFrom', expected: before.keptFrom });
-  const saved = { ...registration, keptFrom, filedUntil: before.filedUntil };
-  return accept({
-    value: saved,
-    changes: { put: { registrations: [saved] }, audit: { subject: saved.name, before, after: saved } },
-  });
-}
-
-export function saveTaxCode(code: TaxCode, before: TaxCode | undefined, isNew: boolean): Decision<TaxCode> {
-  const checked = validated<TaxCode>(taxCodeSchema, code);
-  if (!checked.ok) return checked;
-  if (isNew && before !== undefined) return refuse({ code: 'duplicate', path: 'id', found: code.id });
-  const saved = { ...code, rates: [...code.rates].sort((a, b) => (a.from < b.from ? -1 : 1)) };
-  return accept({
-    value: saved,
-    changes: { put: { taxCodes: [saved] }, audit: { subject: code.id, before, after: saved } },
-  });
-}
-
 export function saveCustomer(customer: Customer, before: Customer | undefined): Decision<CustomerRow> {
   const checked = validated<Customer>(customerSchema, customer);
   if (!checked.ok) return checked;
-  const { name, address, taxNumber, email } = customer;
-  const saved: CustomerRow = { ...customer, keys: searchKeys([name, address.city, taxNumber, email]) };
+  const { name, address, taxNumbers, email } = customer;
+  const words = [name, address.city, email, ...taxNumbers.map((n) => n.number)];
+  const saved: CustomerRow = { ...customer, keys: searchKeys(words) };
   return accept({
     value: saved,
     changes: { put: { customers: [saved] }, audit: { subject: name, before, after: customer } },

@@ -78,17 +78,17 @@ describe('days of a draft', () => {
 describe('freezing a draft', () => {
   test('takes seller, customer, rates and trail as they are that day', () => {
     const content = frozen({
-      lines: [lineOf({ itemId: 'tables', taxCode: 'Z0', description: 'Tide tables\nprinted' }), lineOf()],
+      lines: [lineOf({ itemId: 'tables', taxCode: 'IE-Z', description: 'Tide tables\nprinted' }), lineOf()],
     });
     expect(content.seller).toMatchObject({ name: DEMO_BUSINESS.name, taxNumber: 'IE7654321G' });
     expect(content.buyer.name).toBe('Ballyvaughan Harbour Board');
     expect(content.taxes.map((tax) => [tax.code, tax.percent, tax.since])).toEqual([
-      ['Z0', '0', '1972-11-01'],
-      ['S23', '23', '2021-03-01'],
+      ['IE-Z', '0', '1972-11-01'],
+      ['IE-S', '23', '2021-03-01'],
     ]);
     expect(content.lines[0]?.trail.at(-1)).toEqual({
       held: true,
-      text: 'the class is “books”, which takes Zero, books',
+      text: 'the class is “books”, which takes Zero',
     });
   });
   test('leaves blank lines out and keeps their places in refusals', () => {
@@ -108,7 +108,7 @@ describe('freezing a draft', () => {
     ['a code that is gone', { lines: [lineOf({ taxCode: 'OLD' })] }, 'lines[0].taxCode'],
     [
       'a code without a rate that day',
-      { taxPoint: '2000-01-01', lines: [lineOf({ taxCode: 'S23' })] },
+      { taxPoint: '2000-01-01', lines: [lineOf({ taxCode: 'IE-S' })] },
       'lines[0].taxCode',
     ],
   ])('%s is refused at the field', (_, over, path) => {
@@ -140,7 +140,7 @@ describe('preview', () => {
     for (const priceMode of ['net', 'gross'] as const) {
       const over = {
         priceMode,
-        lines: [lineOf({ price: '19.99', quantity: '3' }), lineOf({ taxCode: 'R135', price: '7.10' })],
+        lines: [lineOf({ price: '19.99', quantity: '3' }), lineOf({ taxCode: 'IE-R', price: '7.10' })],
       };
       expect(preview(draftOf(over), setting).figures).toEqual(figuresOf(frozen(over)));
     }
@@ -162,7 +162,7 @@ describe('what a line takes', () => {
       unit: 'HUR',
       price: '62.00',
       account: '4300',
-      taxCode: 'R135',
+      taxCode: 'IE-R',
       taxByHand: false,
     });
   });
@@ -171,15 +171,15 @@ describe('what a line takes', () => {
     expect(takeItem(lineOf(), item('repair') as never, draft, customer('counter'), IRISH_CODES, EUR).price).toBe(
       '70.37',
     );
-    const code = IRISH_CODES.find((c) => c.id === 'S23');
+    const code = IRISH_CODES.find((c) => c.id === 'IE-S');
     expect(code && withTax(decimal('18.45'), code, isoDate('2026-01-15'), EUR)).toBe('22.69');
   });
   test('from a customer: terms and codes, but nothing chosen by hand', () => {
-    const draft = draftOf({ lines: [lineOf({ itemId: 'gauge' }), lineOf({ taxCode: 'Z0', taxByHand: true })] });
+    const draft = draftOf({ lines: [lineOf({ itemId: 'gauge' }), lineOf({ taxCode: 'IE-Z', taxByHand: true })] });
     const nordlicht = customer('nordlicht');
     if (nordlicht === null) throw new Error('no customer');
     const taken = takeCustomer(draft, nordlicht, DEMO_ITEMS, IRISH_CODES);
-    expect(taken.lines.map((line) => line.taxCode)).toEqual(['RC', 'Z0']);
+    expect(taken.lines.map((line) => line.taxCode)).toEqual(['IE-RC', 'IE-Z']);
     expect(taken.customerId).toBe('nordlicht');
   });
   test('a due day that was typed stays', () => {
@@ -239,7 +239,7 @@ describe('content rules', () => {
     const content = frozen({}, 'nordlicht');
     const wordless = {
       ...content,
-      taxes: [{ ...frozen({ lines: [lineOf({ taxCode: 'RC' })] }, 'nordlicht').taxes[0], legend: '' }],
+      taxes: [{ ...frozen({ lines: [lineOf({ taxCode: 'IE-RC' })] }, 'nordlicht').taxes[0], legend: '' }],
     } as Content;
     expect(rulesOf(wordless)).toContain('must EU-226-11A');
   });

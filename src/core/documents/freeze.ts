@@ -1,45 +1,14 @@
-import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
-import { offsetFrom } from '@/core/parties/terms';
-import { determineCode } from '@/core/tax/determine';
-import { rateOn } from '@/core/tax/taxCode';
-import type { Content, ContentLine, FrozenTax } from './content';
-import { type Draft, type DraftLine, isBlank } from './draft';
-import type { Item } from './item';
+import type { Reason } from '@/core/tax/determine';
+import { isActive, type Registration } from '@/core/tax/registration';
+import { type Content, type ContentLine, figuresOf } from './content';
+import { type Draft, type DraftLine, writtenLines } from './draft';
+import { type DraftTaxes, draftTaxes } from './draftTaxes';
+import { type DraftDates, datesOf, lineTrail, lineVerdict } from './lineTax';
 import { calcLineOf, lineRefusals } from './readLine';
-import { freezeBuyer, freezeSeller, type Setting } from './setting';
-
-/** The days of a draft once read; null where the text is not a day. */
-export interface DraftDates {
-  readonly issueDate: IsoDate | null;
-  readonly taxPoint: IsoDate | null;
-  readonly dueDate: IsoDate | null;
-}
-
-export function datesOf(draft: Draft): DraftDates {
-  const issueDate = isIsoDate(draft.issueDate) ? draft.issueDate : null;
-  const taxPoint = draft.taxPoint === '' ? issueDate : isIsoDate(draft.taxPoint) ? draft.taxPoint : null;
-  const dueDate = isIsoDate(draft.due) ? draft.due : issueDate === null ? null : offsetFrom(issueDate, draft.due);
-  return { issueDate, taxPoint, dueDate };
-}
-
-/** The lines that say something, with their place in the draft. */
-export function writtenLines(draft: Draft): readonly { line: DraftLine; index: number }[] {
-  return draft.lines.map((line, index) => ({ line, index })).filter(({ line }) => !isBlank(line));
-}
-
-/** The codes that a draft's lines use, with the rates of a day. Unknown or unborn codes are left out. */
-export function taxesOn(draft: Draft, setting: Setting, day: IsoDate): FrozenTax[] {
-  const used = [...new Set(writtenLines(draft).map(({ line }) => line.taxCode))];
-  return used.flatMap((id) => {
-    const code = setting.codes.find((c) => c.id === id);
-    const rate = code === undefined ? null : rateOn(code, day);
-    if (code === undefined || rate === null) return [];
-    const { name, category, legend, exemptionCode } = code;
-    return [{ code: id, name, category, legend, exemptionCode, percent: rate.percent, since: rate.from }];
-  });
-}
+import { freezeBuyer, freezeSeller, registrationFor, type Setting } from './setting';
+import { withholdingOn } from './withhold';
 
 function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | null): Refusal[] {
   const refusals: Refusal[] = [];
@@ -70,41 +39,114 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
   return refusals;
 }
 
+/** What keeps a line's tax from being frozen, or null. */
+function taxRefusal(
+  draft: Draft,
+  line: DraftLine,
+  index: number,
+  customer: Customer,
+  setting: Setting,
+  known: DraftTaxes,
+): Refusal | null {
+  const path = `lines[${index}].taxCode`;
+  const problem = known.unresolved.get(line.taxCode);
+  if (problem !== undefined) return { code: 'unknown', path, expected: problem, found: line.taxCode };
+  if (line.taxByHand) return null;
+  const { registrationId } = lineVerdict(draft, line, customer, setting);
+  if (registrationId === '' || registrationId === draft.registrationId) return null;
+  const nameOf = (id: string) => setting.setup.registrations.find((r) => r.id === id)?.name ?? id;
+  return {
+    code: 'check-failed',
+    path,
+    expected: `This line is reported under ${nameOf(registrationId)}, the document under ${nameOf(draft.registrationId)}: put it on a document of its own.`,
+  };
+}
+
+function changedRefusals(known: DraftTaxes): Refusal[] {
+  return known.changed.map(({ held, now }) => ({
+    code: 'rate-changed',
+    path: 'held',
+    expected: `${now.percent} %`,
+    found: `${held.name}, ${held.percent} %`,
+  }));
+}
+
+function filingRate(registration: Registration, setting: Setting): Content['filing'] | Refusal | null {
+  const { filingCurrency } = registration;
+  if (filingCurrency === setting.business.homeCurrency) return null;
+  const rate = setting.rateOf(filingCurrency);
+  return rate === null
+    ? {
+        code: 'missing',
+        path: 'taxPoint',
+        expected: `${registration.name} is filed in ${filingCurrency}, and no exchange rate is known on or before the tax point: give it in Setup, Exchange rates.`,
+      }
+    : { currency: filingCurrency, rate };
+}
+
+/** Trails that several lines share are kept once. */
+class Trails {
+  readonly list: (readonly Reason[])[] = [];
+  private readonly at = new Map<string, number>();
+
+  place(key: string, make: () => readonly Reason[]): number {
+    const known = this.at.get(key);
+    if (known !== undefined) return known;
+    this.at.set(key, this.list.length);
+    return this.list.push(make()) - 1;
+  }
+}
+
 /**
  * A draft as the content of an invoice with this number, or everything that is still missing, each
- * at its field. `items` are those that the lines name; they only serve the trail of the tax code.
+ * at its field.
  */
 export function freezeInvoice(
   draft: Draft,
   number: string,
   customer: Customer | null,
-  items: readonly Item[],
   setting: Setting,
 ): Result<Content> {
   const dates = datesOf(draft);
   const currency = setting.business.homeCurrency;
   const written = writtenLines(draft);
+  const registration = registrationFor(setting, draft.registrationId);
   const refusals = headerRefusals(draft, dates, customer);
+  if (registration === undefined)
+    refusals.push({
+      code: 'missing',
+      path: '',
+      expected: 'Set up a registration first: every document belongs to one.',
+    });
   if (written.length === 0) refusals.push({ code: 'missing', path: 'lines', expected: 'Write at least one line.' });
-  for (const { line, index } of written) refusals.push(...lineRefusals(line, index, currency));
+  for (const { line, index } of written)
+    for (const refusal of lineRefusals(line, index, currency)) {
+      // A missing tax says why the table decided nothing, rather than only that it is missing.
+      const why = refusal.path.endsWith('.taxCode') ? lineVerdict(draft, line, customer, setting).problem : '';
+      refusals.push(why === '' ? refusal : { ...refusal, expected: why });
+    }
   const { issueDate, taxPoint, dueDate } = dates;
-  if (issueDate === null || taxPoint === null || dueDate === null || customer === null) return refuse(...refusals);
+  if (issueDate === null || taxPoint === null || dueDate === null || customer === null || registration === undefined)
+    return refuse(...refusals);
+  if (!isActive(registration, taxPoint))
+    refusals.push({
+      code: 'invalid',
+      path: 'taxPoint',
+      expected: `${registration.name} is not in force on the tax point: choose another day or registration.`,
+      found: taxPoint,
+    });
 
-  const taxes = taxesOn(draft, setting, taxPoint);
+  const known = draftTaxes(draft, customer, setting);
+  refusals.push(...changedRefusals(known));
+  const filing = filingRate(registration, setting);
+  if (filing !== null && filing !== undefined && 'path' in filing) refusals.push(filing);
   const lines: ContentLine[] = [];
+  const trails = new Trails();
   for (const { line, index } of written) {
     const figures = calcLineOf(line, currency);
     if (figures === null) continue;
-    if (!taxes.some((tax) => tax.code === line.taxCode)) {
-      refusals.push({
-        code: 'unknown',
-        path: `lines[${index}].taxCode`,
-        expected: `This code has no rate on ${taxPoint}: choose another, or give it a rate in Setup.`,
-        found: line.taxCode,
-      });
-      continue;
-    }
-    const item = items.find((i) => i.id === line.itemId);
+    const wrong = taxRefusal(draft, line, index, customer, setting, known);
+    if (wrong !== null) refusals.push(wrong);
     lines.push({
       id: line.id,
       description: line.description.trim(),
@@ -115,26 +157,33 @@ export function freezeInvoice(
       tax: line.taxCode,
       taxByHand: line.taxByHand,
       account: line.account,
-      trail: determineCode(setting.codes, customer, item?.taxClass ?? '').trail,
+      ...(line.priceFrom !== '' && { priceFrom: line.priceFrom }),
+      trailOf: trails.place(`${line.supply}|${line.taxClass}`, () => lineTrail(draft, line, customer, setting)),
     });
   }
   if (refusals.length > 0) return refuse(...refusals);
-  return accept({
+  const content: Content = {
     kind: 'invoice',
     number,
-    registrationId: setting.registration.id,
+    registrationId: registration.id,
     customerId: customer.id,
     issueDate,
     taxPoint,
     dueDate,
     currency,
     priceMode: draft.priceMode,
-    seller: freezeSeller(setting.business, setting.registration),
+    seller: freezeSeller(setting.business, registration),
     buyer: freezeBuyer(customer),
+    ...(draft.delivery !== null && { delivery: draft.delivery }),
     buyerReference: draft.buyerReference.trim(),
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),
-    taxes,
+    rounding: registration.rounding,
+    ...(filing !== null && filing !== undefined && 'currency' in filing && { filing }),
+    taxes: known.taxes,
     lines,
-  });
+    trails: trails.list,
+  };
+  const withholding = withholdingOn(customer, setting, taxPoint, figuresOf(content));
+  return accept(withholding.length === 0 ? content : { ...content, withholding });
 }

@@ -1,8 +1,9 @@
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, NOTHING } from '@/core/kernel/money';
+import { type Minor, minor, NOTHING } from '@/core/kernel/money';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { type Content, type DocumentKind, signed } from './content';
 import type { Seal } from './seal';
+import { withheldOnIssue } from './withhold';
 
 /** An issued document: sealed content and figures, and the settlement that moves on. */
 export interface IssuedDocument {
@@ -59,7 +60,7 @@ export function quartersPaid(document: Pick<IssuedDocument, 'open' | 'figures'>)
 
 /** Gross as it counts in the customer's account: credit notes count down. */
 export function owedOf(content: Content, figures: CalcResult): Minor {
-  return signed(content, figures.totals.payable);
+  return signed(content, minor(figures.totals.payable - withheldOnIssue(content.withholding ?? [], figures)));
 }
 
 /** The document after `amount` of it was settled by money or by a credit note. */

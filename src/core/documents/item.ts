@@ -1,6 +1,8 @@
 import * as yup from 'yup';
 import { type Decimal, isDecimal } from '@/core/kernel/decimal';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import type { PriceMode } from '@/core/tax/calcTypes';
+import { SUPPLY_KINDS, type SupplyKind } from '@/core/tax/decisionTable';
 import { isPrice } from '@/core/tax/price';
 
 /** Something we sell, with what a line takes from it. */
@@ -10,11 +12,14 @@ export interface Item {
   readonly description: string;
   /** UN/ECE Recommendation 20 code: `C62` one, `HUR` hour, `DAY` day. */
   readonly unit: string;
-  /** Currency units for one unit, without tax. */
+  /** Currency units for one unit. */
   readonly price: Decimal;
+  /** Whether the price leaves the tax out (`net`) or holds it (`gross`). */
+  readonly priceMode: PriceMode;
   /** Code of the income account. */
   readonly account: string;
   readonly taxClass: string;
+  readonly supply: SupplyKind;
 }
 
 /** Units of UN/ECE Recommendation 20 that are offered, with the word that is shown. */
@@ -45,6 +50,8 @@ export const itemSchema = yup.object({
     .string()
     .defined()
     .test('price', 'Give a price such as 12.50, with at most ten decimals.', (v) => isDecimal(v) && isPrice(v)),
+  priceMode: yup.string().oneOf(['net', 'gross']).defined(),
   account: neededText('the income account'),
   taxClass: neededText('the tax class', 30),
+  supply: yup.string().oneOf(SUPPLY_KINDS, 'Choose what is supplied.').defined(),
 });

@@ -44,7 +44,7 @@ describe('the model of a document', () => {
         lines: [
           lineOf({ price: '940.00' }),
           lineOf({ quantity: '1.5', price: '160', discount: '10%' }),
-          lineOf({ quantity: '4', price: '1.50', taxCode: 'Z0' }),
+          lineOf({ quantity: '4', price: '1.50', taxCode: 'IE-Z' }),
         ],
       }),
     );
@@ -69,7 +69,7 @@ describe('the model of a document', () => {
     expect(modelOf(content).lines[1]).toMatchObject({ quantity: '-2', price: '12.50', net: '-25.00' });
   });
   test('carries why no tax is charged, and nothing of the kind where it is', () => {
-    const reverse = modelOf(contentOf({ lines: [lineOf({ taxCode: 'RC' }), lineOf()] }, 'nordlicht'));
+    const reverse = modelOf(contentOf({ lines: [lineOf({ taxCode: 'IE-RC' }), lineOf()] }, 'nordlicht'));
     expect(reverse.breakdown).toEqual([
       expect.objectContaining({
         category: 'AE',
@@ -204,7 +204,7 @@ describe('any document that can be written', () => {
       quantity: figure(99999, 2),
       price: figure(999999, 3),
       discount: fc.constantFrom('', '', '5%', '33.3%'),
-      taxCode: fc.constantFrom('S23', 'R135', 'Z0'),
+      taxCode: fc.constantFrom('IE-S', 'IE-R', 'IE-Z'),
     }),
     { minLength: 1, maxLength: 15 },
   );

@@ -4,10 +4,11 @@ import { digest } from '@/core/documents/seal';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
 import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/result';
 import { bookFaults } from './bookFaults';
+import { type BookContentV1, upgradeV1 } from './upgrade';
 
 const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 const MANIFEST = 'manifest.json';
 /** A stranger's file may not unpack to more than this: 1 GiB. */
 const LARGEST = 2 ** 30;
@@ -107,6 +108,32 @@ function readTable(table: BookTable, file: Uint8Array | undefined, manifest: Man
   return accept(rows);
 }
 
+/** Tables that archives of version 1 do not have. */
+const NEW_IN_2: ReadonlySet<BookTable> = new Set([
+  'jurisdictions',
+  'taxes',
+  'places',
+  'decisionTables',
+  'withholdingTypes',
+  'certificates',
+  'priceLists',
+  'exchangeRates',
+]);
+
+/** The content of an archive in today's shape. */
+function broughtUp(content: Record<string, unknown[]>, version: number): Result<BookContent> {
+  if (version > 1) return accept(content as unknown as BookContent);
+  try {
+    return accept({
+      ...(content as unknown as BookContent),
+      ...upgradeV1(content as unknown as BookContentV1),
+    });
+  } catch {
+    // Rows of a wrong shape make the upgrade stumble; to the reader that is damage like any other.
+    return refuse(damaged('', 'rows of a book of version 1'));
+  }
+}
+
 /**
  * Reads an archive and checks all of it: format, version, hashes, counts, the shape of each row,
  * seals, figures and balanced entries. Nothing is accepted in part.
@@ -119,12 +146,19 @@ export function unpackArchive(
   const manifest = readManifest(files.value[MANIFEST]);
   if (!manifest.ok) return manifest;
   const content: Record<string, unknown[]> = {};
+  const since = manifest.value.version;
   for (const table of BOOK_TABLES) {
+    if (since === 1 && NEW_IN_2.has(table)) {
+      content[table] = [];
+      continue;
+    }
     const rows = readTable(table, files.value[fileOf(table)], manifest.value);
     if (!rows.ok) return rows;
     content[table] = rows.value;
   }
-  const book = content as unknown as BookContent;
+  const read = broughtUp(content, since);
+  if (!read.ok) return read;
+  const book = read.value;
   const faults = bookFaults(book);
   return faults.length > 0 ? refuse(...faults) : accept({ manifest: manifest.value, content: book });
 }

@@ -1,7 +1,9 @@
 import type { BookContent, BookTable } from '@/core/decisions/changes';
 import { figuresOf } from '@/core/documents/content';
+import { exchangeRateSchema } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { itemSchema } from '@/core/documents/item';
+import { priceListSchema } from '@/core/documents/priceList';
 import { firstBroken } from '@/core/documents/seal';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { isIsoDate } from '@/core/kernel/date';
@@ -11,9 +13,15 @@ import type { Refusal } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { isBalanced } from '@/core/ledger/entry';
 import { businessSchema } from '@/core/parties/business';
+import { certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
+import { decisionRowSchema } from '@/core/tax/decisionTable';
+import { jurisdictionSchema } from '@/core/tax/jurisdiction';
+import { placeSchema } from '@/core/tax/place';
 import { registrationSchema } from '@/core/tax/registration';
+import { taxSchema } from '@/core/tax/tax';
 import { taxCodeSchema } from '@/core/tax/taxCode';
+import { withholdingTypeSchema } from '@/core/tax/withholding';
 
 type FieldKind = 'text' | 'date' | 'amount' | 'list' | 'record';
 
@@ -21,7 +29,15 @@ type FieldKind = 'text' | 'date' | 'amount' | 'list' | 'record';
 const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> } = {
   book: { id: 'text', business: 'record', begunAt: 'text' },
   registrations: { id: 'text', keptFrom: 'date' },
-  taxCodes: { id: 'text', rates: 'list' },
+  jurisdictions: { id: 'text', name: 'text' },
+  taxes: { id: 'text', rates: 'list' },
+  taxCodes: { id: 'text', components: 'list' },
+  places: { id: 'text', stack: 'list', keys: 'list' },
+  decisionTables: { id: 'text', rows: 'list' },
+  withholdingTypes: { id: 'text', rates: 'list' },
+  certificates: { id: 'text', customerId: 'text', from: 'date' },
+  priceLists: { id: 'text', prices: 'list' },
+  exchangeRates: { id: 'text', date: 'date', perHome: 'text' },
   customers: { id: 'text', name: 'text', keys: 'list' },
   items: { id: 'text', name: 'text', keys: 'list' },
   accounts: { code: 'text', name: 'text', type: 'text' },
@@ -72,7 +88,17 @@ function schemaFaults(content: BookContent): Refusal[] {
   const checks = [
     ...content.book.map((row) => ['book', businessSchema, row.business] as const),
     ...content.registrations.map((row) => ['registrations', registrationSchema, row] as const),
+    ...content.jurisdictions.map((row) => ['jurisdictions', jurisdictionSchema, row] as const),
+    ...content.taxes.map((row) => ['taxes', taxSchema, row] as const),
     ...content.taxCodes.map((row) => ['taxCodes', taxCodeSchema, row] as const),
+    ...content.places.map((row) => ['places', placeSchema, row] as const),
+    ...content.decisionTables.flatMap((table) =>
+      table.rows.map((row) => ['decisionTables', decisionRowSchema, row] as const),
+    ),
+    ...content.withholdingTypes.map((row) => ['withholdingTypes', withholdingTypeSchema, row] as const),
+    ...content.certificates.map((row) => ['certificates', certificateSchema, row] as const),
+    ...content.priceLists.map((row) => ['priceLists', priceListSchema, row] as const),
+    ...content.exchangeRates.map((row) => ['exchangeRates', exchangeRateSchema, row] as const),
     ...content.customers.map((row) => ['customers', customerSchema, row] as const),
     ...content.items.map((row) => ['items', itemSchema, row] as const),
   ];

@@ -48,6 +48,18 @@ export function writeUnits(units: bigint, decimals: number): Decimal {
   return `${sign}${digits.slice(0, -decimals)}.${digits.slice(-decimals)}` as Decimal;
 }
 
+const MOST_DECIMALS = 18;
+
+/**
+ * A fraction as a decimal with up to 18 decimals, zeros at the end dropped.
+ * @throws RangeError when it has more; for sums and products of decimals that stay short.
+ */
+export function decimalOf({ n, d }: Ratio): Decimal {
+  const units = n * tenTo(MOST_DECIMALS);
+  if (units % d !== 0n) throw new RangeError(`not a decimal of ${MOST_DECIMALS} places: ${n}/${d}`);
+  return trimmed(writeUnits(units / d, MOST_DECIMALS));
+}
+
 /** Drops zeros at the end that say nothing: `13.500` → `13.5`, `4.0` → `4`. */
 export function trimmed(value: Decimal): Decimal {
   return (value.includes('.') ? value.replace(/\.?0+$/, '') : value) as Decimal;

@@ -37,3 +37,9 @@ export function divide(a: Ratio, b: Ratio): Ratio {
 export function sumRatios(ratios: readonly Ratio[]): Ratio {
   return ratios.reduce(add, ZERO);
 }
+
+/** Below zero when `a` is the smaller one, 0 when both are the same, above zero else. */
+export function compare(a: Ratio, b: Ratio): number {
+  const difference = a.n * b.d - b.n * a.d;
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}

@@ -2,7 +2,15 @@
 export type AccountType = 'asset' | 'liability' | 'income' | 'expense' | 'equity';
 
 /** Accounts that actions post to by themselves are found by role, not by code. */
-export type AccountRole = '' | 'receivables' | 'bank' | 'output-tax' | 'tax-payable';
+export type AccountRole =
+  | ''
+  | 'receivables'
+  | 'bank'
+  | 'output-tax'
+  | 'tax-not-yet-due'
+  | 'tax-payable'
+  | 'withholding-claims'
+  | 'rounding';
 
 export interface Account {
   readonly code: string;
@@ -15,14 +23,17 @@ export interface Account {
 export const FIRST_CHART: readonly Account[] = [
   { code: '1000', name: 'Bank', type: 'asset', role: 'bank' },
   { code: '1100', name: 'Receivables', type: 'asset', role: 'receivables' },
+  { code: '1300', name: 'Tax withheld by customers', type: 'asset', role: 'withholding-claims' },
   { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
   { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
+  { code: '2220', name: 'Output tax not yet due', type: 'liability', role: 'tax-not-yet-due' },
   { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
   { code: '4000', name: 'Sales of goods', type: 'income', role: '' },
   { code: '4100', name: 'Sales of services', type: 'income', role: '' },
   { code: '4200', name: 'Hire income', type: 'income', role: '' },
   { code: '4300', name: 'Repairs', type: 'income', role: '' },
   { code: '7900', name: 'Sundry expenses', type: 'expense', role: '' },
+  { code: '7910', name: 'Rounding differences', type: 'expense', role: 'rounding' },
 ];
 
 /** @throws RangeError when the chart lacks the role; the supplied chart holds each once and keeps them. */

@@ -23,7 +23,7 @@ describe('what a document posts', () => {
   const lines = [
     lineOf({ price: '940', account: '4000' }),
     lineOf({ quantity: '1.5', price: '160', discount: '10%', account: '4100' }),
-    lineOf({ quantity: '4', price: '1.50', taxCode: 'Z0', account: '4000' }),
+    lineOf({ quantity: '4', price: '1.50', taxCode: 'IE-Z', account: '4000' }),
   ];
   test('receivables, income by account, output tax by code', () => {
     const invoice = content({ lines });
@@ -53,8 +53,8 @@ describe('what a document posts', () => {
     const invoice = content({ lines });
     const marked = documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p').filter((side) => side.taxPeriodId);
     expect(marked.map((side) => [side.account, side.taxCode, side.taxPeriodId])).toEqual([
-      ['2200', 'S23', 'p'],
-      ['2200', 'Z0', 'p'],
+      ['2200', 'IE-S', 'p'],
+      ['2200', 'IE-Z', 'p'],
     ]);
   });
   test('receipts and filings move between their two accounts', () => {

@@ -1,7 +1,9 @@
-import { type DocumentKind, signed } from '@/core/documents/content';
-import { type Minor, NOTHING, negated, plus } from '@/core/kernel/money';
+import { type DocumentKind, type FrozenWithholding, signed } from '@/core/documents/content';
+import { withheldOnIssue } from '@/core/documents/withhold';
+import { type Minor, minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import type { CalcResult } from '@/core/tax/calcTypes';
-import { type Account, accountFor } from './account';
+import type { Registration } from '@/core/tax/registration';
+import { type Account, type AccountRole, accountFor } from './account';
 import type { Side } from './entry';
 
 /** What posting looks at in a document; a draft can show it before it is frozen. */
@@ -11,17 +13,31 @@ export interface PostedContent {
   readonly buyer: { readonly name: string };
   readonly taxes: readonly { readonly code: string; readonly name: string }[];
   readonly lines: readonly { readonly account: string }[];
+  readonly withholding?: readonly FrozenWithholding[];
+}
+
+/** Where a registration's tax is posted. */
+export interface TaxPosting {
+  readonly outputAccount: string;
+  /** Marks the tax lines with the period that reports them. */
+  readonly taxPeriodId: string;
+}
+
+/** The output tax account of a registration. */
+export function outputAccountOf(registration: Pick<Registration, 'accounts'>, chart: readonly Account[]): string {
+  return registration.accounts.output || accountFor(chart, 'output-tax');
 }
 
 /**
- * What a document posts: receivables for what is payable, income by account, output tax by code.
- * A credit note posts the mirror. `taxPeriodId` marks the tax lines with the period that reports them.
+ * What a document posts: receivables for what is payable, a claim for what is withheld already,
+ * income by account, output tax by code, and the difference of a rounded total. A credit note posts
+ * the mirror.
  */
 export function documentSides(
   content: PostedContent,
   figures: CalcResult,
   chart: readonly Account[],
-  taxPeriodId: string,
+  { outputAccount, taxPeriodId }: TaxPosting,
 ): readonly Side[] {
   const income = new Map<string, Minor>();
   content.lines.forEach((line, i) => {
@@ -29,12 +45,18 @@ export function documentSides(
   });
   const credit = (amount: Minor) => negated(signed(content, amount));
   const label = `${content.number} ${content.buyer.name}`;
+  const withheld = minor(withheldOnIssue(content.withholding ?? [], figures));
+  const { payable, rounding } = figures.totals;
+  const only = (role: Exclude<AccountRole, ''>, amount: Minor): readonly Side[] =>
+    amount === NOTHING ? [] : [{ account: accountFor(chart, role), amount, text: label }];
   return [
-    { account: accountFor(chart, 'receivables'), amount: signed(content, figures.totals.payable), text: label },
+    { account: accountFor(chart, 'receivables'), amount: signed(content, minor(payable - withheld)), text: label },
+    ...only('withholding-claims', signed(content, withheld)),
+    ...only('rounding', credit(rounding)),
     ...[...income].map(([account, amount]): Side => ({ account, amount: credit(amount), text: label })),
     ...figures.groups.map(
       (group): Side => ({
-        account: accountFor(chart, 'output-tax'),
+        account: outputAccount,
         amount: credit(group.taxAmount),
         text: `${content.number} ${taxName(content, group.tax)}`,
         taxPeriodId,
@@ -56,10 +78,21 @@ export function receiptSides(amount: Minor, bankAccount: string, chart: readonly
   ];
 }
 
-/** Filing a return: its tax moves from output tax to tax payable. */
-export function filingSides(tax: Minor, chart: readonly Account[], taxPeriodId: string): readonly Side[] {
-  return [
-    { account: accountFor(chart, 'output-tax'), amount: tax, taxPeriodId },
-    { account: accountFor(chart, 'tax-payable'), amount: negated(tax), taxPeriodId },
+/**
+ * Filing a return: its tax moves from output tax to tax payable. What the return rounds away, when
+ * it is given in whole units, goes to rounding differences.
+ */
+export function filingSides(
+  tax: Minor,
+  payable: Minor,
+  accounts: { readonly output: string; readonly payable: string },
+  chart: readonly Account[],
+  taxPeriodId: string,
+): readonly Side[] {
+  const sides: Side[] = [
+    { account: accounts.output, amount: tax, taxPeriodId },
+    { account: accounts.payable, amount: negated(payable), taxPeriodId },
   ];
+  const difference = minor(payable - tax);
+  return difference === NOTHING ? sides : [...sides, { account: accountFor(chart, 'rounding'), amount: difference }];
 }

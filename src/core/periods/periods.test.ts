@@ -95,7 +95,7 @@ describe('the proof', () => {
   async function material(): Promise<ProofMaterial> {
     const db = await newBook();
     await issued(db);
-    await issued(db, { lines: [lineOf({ price: '50', taxCode: 'R135' })] });
+    await issued(db, { lines: [lineOf({ price: '50', taxCode: 'IE-R' })] });
     const by = present(await db.registrations.get('ie-vat'), 'registration');
     return proofMaterial(db, by, day('2026-01-01'));
   }
@@ -153,7 +153,7 @@ describe('the proof', () => {
 
   test('names codes that are swapped although the sum is the same', async () => {
     const m = await material();
-    const swapped = m.taxEntries.map((e) => (e.code === 'S23' ? { ...e, code: 'R135' } : e));
+    const swapped = m.taxEntries.map((e) => (e.code === 'IE-S' ? { ...e, code: 'IE-R' } : e));
     expect(causes({ ...m, taxEntries: swapped }).map(([cause]) => cause)).toEqual(['entry-differs']);
   });
 

@@ -1,27 +1,53 @@
+import { type Currency, exponentOf } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, NOTHING, plus } from '@/core/kernel/money';
+import { tenTo } from '@/core/kernel/decimal';
+import { grouped } from '@/core/kernel/grouped';
+import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
+import { halfUp } from '@/core/kernel/rounding';
 import type { Category } from '@/core/tax/calcTypes';
 import type { TaxEntry } from './taxEntry';
 
-/** Kept balance of one code in one period; moves with every tax entry. */
+/** Kept balance of one tax of one code in one period; moves with every tax entry. */
 export interface TaxBalance {
   readonly periodId: string;
   readonly code: string;
   /** Rate of the entries, since a code may change its rate inside a period. */
   readonly percent: string;
+  readonly jurisdictionId: string;
+  readonly jurisdictionName: string;
+  readonly taxId: string;
+  readonly kind: TaxEntry['kind'];
   readonly codeName: string;
   readonly category: Category;
+  readonly boxBase: string;
+  readonly boxTax: string;
   readonly base: Minor;
+  /** The part of the base that no other row of the same code holds already. */
+  readonly baseOnce: Minor;
   readonly tax: Minor;
+  readonly filingCurrency: Currency;
+  readonly filingBase: Minor;
+  readonly filingBaseOnce: Minor;
+  readonly filingTax: Minor;
   readonly entries: number;
   readonly lateEntries: number;
 }
 
-/** The return of a period: one row for each code and rate, and the sums. */
+/** Sum of one box of the return, in the currency of the return. */
+export interface BoxSum {
+  readonly box: string;
+  readonly amount: Minor;
+}
+
+/** The return of a period: one row for each tax of each code and rate, and the sums. */
 export interface TaxReturn {
   readonly rows: readonly TaxBalance[];
   readonly base: Minor;
   readonly tax: Minor;
+  readonly filingBase: Minor;
+  readonly filingTax: Minor;
+  /** What goes into the boxes of the form, by box. */
+  readonly boxes: readonly BoxSum[];
 }
 
 /** A period's row in the book once something belongs to it or it was filed. */
@@ -44,30 +70,60 @@ export interface Filing {
 }
 
 /** The key that groups entries into a row of the return. */
-export function rowKey(row: Pick<TaxEntry, 'code' | 'percent'>): string {
-  return `${row.code}|${row.percent}`;
+export function rowKey(row: Pick<TaxEntry, 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>): string {
+  return `${row.code}|${row.percent}|${row.jurisdictionId}|${row.taxId}|${row.kind}`;
 }
+
+const blank = ({
+  periodId,
+  code,
+  percent,
+  jurisdictionId,
+  jurisdictionName,
+  taxId,
+  kind,
+  codeName,
+  category,
+  boxBase,
+  boxTax,
+  filingCurrency,
+}: TaxEntry): TaxBalance => ({
+  periodId,
+  code,
+  percent,
+  jurisdictionId,
+  jurisdictionName,
+  taxId,
+  kind,
+  codeName,
+  category,
+  boxBase,
+  boxTax,
+  filingCurrency,
+  base: NOTHING,
+  baseOnce: NOTHING,
+  tax: NOTHING,
+  filingBase: NOTHING,
+  filingBaseOnce: NOTHING,
+  filingTax: NOTHING,
+  entries: 0,
+  lateEntries: 0,
+});
 
 /** Adds entries to the balances of their period and code. Entries must all be of one period. */
 export function addToBalances(balances: readonly TaxBalance[], entries: readonly TaxEntry[]): readonly TaxBalance[] {
   const rows = new Map(balances.map((row) => [rowKey(row), row]));
   for (const entry of entries) {
-    const { periodId, code, percent, codeName, category } = entry;
-    const row = rows.get(rowKey(entry)) ?? {
-      periodId,
-      code,
-      percent,
-      codeName,
-      category,
-      base: NOTHING,
-      tax: NOTHING,
-      entries: 0,
-      lateEntries: 0,
-    };
+    const row = rows.get(rowKey(entry)) ?? blank(entry);
+    const once = entry.part === 0;
     rows.set(rowKey(entry), {
       ...row,
       base: plus(row.base, entry.base),
+      baseOnce: once ? plus(row.baseOnce, entry.base) : row.baseOnce,
       tax: plus(row.tax, entry.tax),
+      filingBase: plus(row.filingBase, entry.filingBase),
+      filingBaseOnce: once ? plus(row.filingBaseOnce, entry.filingBase) : row.filingBaseOnce,
+      filingTax: plus(row.filingTax, entry.filingTax),
       entries: row.entries + 1,
       lateEntries: row.lateEntries + (entry.late ? 1 : 0),
     });
@@ -75,12 +131,53 @@ export function addToBalances(balances: readonly TaxBalance[], entries: readonly
   return [...rows.values()];
 }
 
+function boxesOf(rows: readonly TaxBalance[]): readonly BoxSum[] {
+  const sums = new Map<string, Minor>();
+  const add = (box: string, amount: Minor) => {
+    if (box !== '') sums.set(box, plus(sums.get(box) ?? NOTHING, amount));
+  };
+  for (const row of rows) {
+    add(row.boxBase, row.filingBaseOnce);
+    add(row.boxTax, row.filingTax);
+  }
+  return [...sums].map(([box, amount]) => ({ box, amount })).sort((a, b) => (a.box < b.box ? -1 : 1));
+}
+
 /** The return from the balances of a period, rows by code and rate. */
 export function returnOf(balances: readonly TaxBalance[]): TaxReturn {
   const rows = [...balances].sort((a, b) => (rowKey(a) < rowKey(b) ? -1 : 1));
+  const sum = (of: (row: TaxBalance) => Minor) => total(rows.map(of));
   return {
     rows,
-    base: rows.reduce((sum, row) => plus(sum, row.base), NOTHING),
-    tax: rows.reduce((sum, row) => plus(sum, row.tax), NOTHING),
+    base: sum((row) => row.baseOnce),
+    tax: sum((row) => row.tax),
+    filingBase: sum((row) => row.filingBaseOnce),
+    filingTax: sum((row) => row.filingTax),
+    boxes: boxesOf(rows),
   };
+}
+
+/** Tax by jurisdiction, in the order of the rows: what each authority is owed. */
+export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
+  readonly jurisdictionId: string;
+  readonly jurisdictionName: string;
+  readonly base: Minor;
+  readonly exempt: Minor;
+  readonly tax: Minor;
+  readonly filingTax: Minor;
+}[] {
+  return [...grouped(rows, (row) => row.jurisdictionId)].map(([jurisdictionId, own]) => ({
+    jurisdictionId,
+    jurisdictionName: own[0]?.jurisdictionName ?? jurisdictionId,
+    base: total(own.filter((row) => row.kind === 'due').map((row) => row.base)),
+    exempt: total(own.filter((row) => row.kind === 'exempt').map((row) => row.base)),
+    tax: total(own.map((row) => row.tax)),
+    filingTax: total(own.map((row) => row.filingTax)),
+  }));
+}
+
+/** An amount of the return in whole units of a currency: 1234.50 is 1235. */
+export function wholeUnits(amount: Minor, currency: Currency): Minor {
+  const unit = tenTo(exponentOf(currency));
+  return minor(halfUp({ n: amount, d: unit }) * unit);
 }

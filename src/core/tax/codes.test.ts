@@ -9,7 +9,7 @@ import { rateOn, type TaxCode, taxCodeSchema } from './taxCode';
 import { explainLine } from './workings';
 
 const standard: TaxCode = {
-  id: 'S23',
+  id: 'IE-S',
   name: 'Standard 23',
   category: 'S',
   taxClass: 'standard',
@@ -22,7 +22,7 @@ const standard: TaxCode = {
 };
 const reverse: TaxCode = {
   ...standard,
-  id: 'RC',
+  id: 'IE-RC',
   name: 'Reverse charge',
   category: 'AE',
   taxClass: '',
@@ -60,9 +60,9 @@ describe('a tax code', () => {
 describe('which code a line takes', () => {
   const codes = [standard, reverse];
   test.each([
-    ['the customer’s own goes first', { name: 'N', taxCode: 'RC' }, 'standard', 'RC', [true]],
-    ['else the one of the class', { name: 'N', taxCode: '' }, 'standard', 'S23', [false, true]],
-    ['a typed line is taken as standard', null, '', 'S23', [false, true]],
+    ['the customer’s own goes first', { name: 'N', taxCode: 'IE-RC' }, 'standard', 'IE-RC', [true]],
+    ['else the one of the class', { name: 'N', taxCode: '' }, 'standard', 'IE-S', [false, true]],
+    ['a typed line is taken as standard', null, '', 'IE-S', [false, true]],
     ['a class nobody knows gives none', null, 'ships', undefined, [false]],
   ])('%s', (_, customer, taxClass, code, held) => {
     const verdict = determineCode(codes, customer, taxClass);

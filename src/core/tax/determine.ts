@@ -1,4 +1,11 @@
-import type { TaxCode } from './taxCode';
+import type { IsoDate } from '@/core/kernel/date';
+import type { CustomerKind, DecisionRow, NumberState, Relation, SupplyKind } from './decisionTable';
+import { type Territory, territoryOf } from './jurisdiction';
+import { findPlace, type Whereabouts } from './place';
+import type { Registration } from './registration';
+import { stackKey } from './resolve';
+import { activeOn, type TaxSetup } from './taxSetup';
+import { inOneUnion } from './unions';
 
 /** One condition that was looked at, and whether it held. */
 export interface Reason {
@@ -7,42 +14,248 @@ export interface Reason {
   readonly text: string;
 }
 
-/** The code that applies and how it was found. `code` is null when nothing fits. */
-export interface Verdict {
-  readonly code: TaxCode | null;
-  readonly trail: readonly Reason[];
+/** What is supplied to whom, from where to where, and when. */
+export interface Supply {
+  readonly supply: SupplyKind;
+  /** Class of the item; `standard` for a line that names none. */
+  readonly taxClass: string;
+  readonly customer: CustomerKind;
+  readonly number: NumberState;
+  readonly shipFrom: Whereabouts;
+  readonly shipTo: Whereabouts;
+  /** The tax point. */
+  readonly day: IsoDate;
 }
 
-/** Class of a line that is typed freely. */
-const TYPED_LINE_CLASS = 'standard';
+/** What the table decides for a supply. */
+export interface Verdict {
+  /** Id of a code, or the key of a place's stack; empty when nothing was decided. */
+  readonly key: string;
+  /** Row that decided; empty when none did. */
+  readonly rowId: string;
+  /** Registration under which the supply is reported; empty when nothing was decided. */
+  readonly registrationId: string;
+  /** Why nothing was decided and what to do; empty otherwise. */
+  readonly problem: string;
+}
+
+/** How an address lies to a territory on a day. */
+export function relationOf(territory: Territory, address: Whereabouts, day: IsoDate): Relation {
+  if (address.country === territory.country) {
+    const inside = territory.region === '' || territory.region.toLowerCase() === address.region.trim().toLowerCase();
+    return inside ? 'territory' : 'country';
+  }
+  return inOneUnion(territory.country, address.country, day) ? 'union' : 'outside';
+}
+
+const among = <T>(wanted: readonly T[], value: T): boolean => wanted.length === 0 || wanted.includes(value);
+
+interface Candidate {
+  readonly registration: Registration;
+  readonly from: Relation;
+  readonly to: Relation;
+}
+
+function candidates(setup: TaxSetup, { shipFrom, shipTo, day }: Supply): readonly Candidate[] {
+  return activeOn(setup, day).map((registration) => {
+    const territory = territoryOf(setup.jurisdiction, registration.jurisdictionId);
+    return {
+      registration,
+      from: relationOf(territory, shipFrom, day),
+      to: relationOf(territory, shipTo, day),
+    };
+  });
+}
+
+function holdsApart(row: DecisionRow, supply: Supply): boolean {
+  return (
+    (row.from === '' || row.from <= supply.day) &&
+    (row.until === '' || supply.day <= row.until) &&
+    among(row.supply, supply.supply) &&
+    among(row.taxClass, supply.taxClass) &&
+    among(row.customer, supply.customer) &&
+    among(row.number, supply.number)
+  );
+}
+
+function candidateFor(row: DecisionRow, all: readonly Candidate[]): Candidate | undefined {
+  return all.find(
+    ({ registration, from, to }) =>
+      among(row.registeredIn, registration.jurisdictionId) && among(row.shipFrom, from) && among(row.shipTo, to),
+  );
+}
+
+const undecided = (rowId: string, registrationId: string, problem: string): Verdict => ({
+  key: '',
+  rowId,
+  registrationId,
+  problem,
+});
+
+function stackVerdict(setup: TaxSetup, row: DecisionRow, registration: Registration, supply: Supply): Verdict {
+  const { shipTo, taxClass } = supply;
+  const where = [shipTo.city, shipTo.region, shipTo.postalCode, shipTo.country].filter(Boolean).join(' ');
+  const found = findPlace(setup.placeIndex, shipTo);
+  if (found.kind === 'one')
+    return { key: stackKey(found.place.id, taxClass), rowId: row.id, registrationId: registration.id, problem: '' };
+  return undecided(
+    row.id,
+    registration.id,
+    found.kind === 'none'
+      ? `No place holds the address ${where}: add it to a place in Setup, or choose the tax by hand.`
+      : `Several places hold the address ${where}: ${found.places.map((p) => p.name).join(', ')}. Make one of them narrower in Setup, or choose the tax by hand.`,
+  );
+}
 
 /**
- * Which code a line takes by itself: the customer's own code, else the code of the item's tax
- * class (`standard` for a typed line), else none. Every condition looked at is in the trail.
+ * What the decision table says of a supply: the first row whose conditions hold for one of our
+ * registrations in force on the day.
  */
-export function determineCode(
-  codes: readonly TaxCode[],
-  customer: { readonly name: string; readonly taxCode: string } | null,
-  taxClass: string,
-): Verdict {
-  const trail: Reason[] = [];
-  if (customer !== null) {
-    const own = codes.find((code) => code.id === customer.taxCode) ?? null;
-    trail.push(
-      own === null
-        ? { held: false, text: `${customer.name} has no tax code of its own` }
-        : { held: true, text: `${customer.name} takes ${own.name} on everything` },
-    );
-    if (own !== null) return { code: own, trail };
+export function determine(setup: TaxSetup, supply: Supply): Verdict {
+  const all = candidates(setup, supply);
+  for (const row of setup.rows) {
+    if (!holdsApart(row, supply)) continue;
+    const hit = candidateFor(row, all);
+    if (hit === undefined) continue;
+    const { registration } = hit;
+    if (row.result.kind === 'code')
+      return { key: row.result.code, rowId: row.id, registrationId: registration.id, problem: '' };
+    if (row.result.kind === 'refuse') return undecided(row.id, registration.id, row.result.message);
+    return stackVerdict(setup, row, registration, supply);
   }
-  if (taxClass === '')
-    trail.push({ held: false, text: `the line names no item, so the class “${TYPED_LINE_CLASS}” is taken` });
-  const wanted = taxClass === '' ? TYPED_LINE_CLASS : taxClass;
-  const ofClass = codes.find((code) => code.taxClass === wanted) ?? null;
-  trail.push(
-    ofClass === null
-      ? { held: false, text: `no tax code is set for the class “${wanted}”` }
-      : { held: true, text: `the class is “${wanted}”, which takes ${ofClass.name}` },
+  return undecided(
+    '',
+    '',
+    all.length === 0
+      ? 'No registration is in force on this day: choose the tax by hand, or mend the registrations in Setup.'
+      : 'No row of the decision table catches this: choose the tax by hand, or add a row in Setup.',
   );
-  return { code: ofClass, trail };
+}
+
+/**
+ * `determine` for many supplies: answers are remembered by what they rest on. Addresses are compared
+ * as objects, so lines of one customer should share theirs.
+ */
+export function determiner(setup: TaxSetup): (supply: Supply) => Verdict {
+  const known = new WeakMap<Whereabouts, Map<string, Verdict>>();
+  const origins = new Map<Whereabouts, number>();
+  return (supply) => {
+    const { shipFrom, shipTo, taxClass, customer, number, day } = supply;
+    const origin = origins.get(shipFrom) ?? origins.size;
+    origins.set(shipFrom, origin);
+    const verdicts = known.get(shipTo) ?? new Map<string, Verdict>();
+    known.set(shipTo, verdicts);
+    const key = `${origin}|${supply.supply}|${taxClass}|${customer}|${number}|${day}`;
+    const verdict = verdicts.get(key) ?? determine(setup, supply);
+    verdicts.set(key, verdict);
+    return verdict;
+  };
+}
+
+const RELATION_WORDS: Readonly<Record<Relation, string>> = {
+  territory: 'inside',
+  country: 'elsewhere in the country of',
+  union: 'in the customs union of',
+  outside: 'outside',
+};
+
+const NUMBER_WORDS: Readonly<Record<NumberState, string>> = {
+  verified: 'has a verified tax number',
+  unverified: 'has a tax number that was not verified',
+  none: 'has no tax number',
+};
+
+const oneOf = (values: readonly string[]): string => values.join(' or ');
+
+/** The conditions of a row, each with whether it held and in words. Conditions of "any" are not named. */
+function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: readonly Candidate[]): readonly Reason[] {
+  const nameOf = (id: string) => setup.jurisdiction.get(id)?.name ?? id;
+  const reasons: Reason[] = [];
+  const say = (asked: boolean, held: boolean, text: string) => {
+    if (asked) reasons.push({ held, text });
+  };
+  say(row.from !== '', row.from <= supply.day, `the tax point is on or after ${row.from}`);
+  say(row.until !== '', supply.day <= row.until, `the tax point is on or before ${row.until}`);
+  say(
+    row.supply.length > 0,
+    among(row.supply, supply.supply),
+    `the supply is ${oneOf(row.supply)} (it is ${supply.supply})`,
+  );
+  say(
+    row.taxClass.length > 0,
+    among(row.taxClass, supply.taxClass),
+    `the class is ${oneOf(row.taxClass)} (it is ${supply.taxClass})`,
+  );
+  say(
+    row.customer.length > 0,
+    among(row.customer, supply.customer),
+    `the customer is a ${oneOf(row.customer)} (it is a ${supply.customer})`,
+  );
+  say(
+    row.number.length > 0,
+    among(row.number, supply.number),
+    `the customer ${row.number.map((n) => NUMBER_WORDS[n]).join(' or ')} (it ${NUMBER_WORDS[supply.number]})`,
+  );
+  const ours = all.filter(({ registration }) => among(row.registeredIn, registration.jurisdictionId));
+  say(row.registeredIn.length > 0, ours.length > 0, `we are registered in ${oneOf(row.registeredIn.map(nameOf))}`);
+  const best = candidateFor(row, all) ?? ours[0];
+  if (best !== undefined) {
+    const { from, to, registration } = best;
+    const home = nameOf(registration.jurisdictionId);
+    const far = (wanted: readonly Relation[]) => oneOf(wanted.map((r) => RELATION_WORDS[r]));
+    say(
+      row.shipFrom.length > 0,
+      among(row.shipFrom, from),
+      `it comes from ${far(row.shipFrom)} ${home} (${supply.shipFrom.country} is ${RELATION_WORDS[from]} it)`,
+    );
+    say(
+      row.shipTo.length > 0,
+      among(row.shipTo, to),
+      `it goes to ${far(row.shipTo)} ${home} (${supply.shipTo.country} is ${RELATION_WORDS[to]} it)`,
+    );
+  }
+  return reasons;
+}
+
+function resultWords(setup: TaxSetup, row: DecisionRow, verdict: Verdict): string {
+  if (verdict.problem !== '') return verdict.problem;
+  if (row.result.kind === 'code') return `so the code is ${setup.code.get(verdict.key)?.name ?? verdict.key}`;
+  const placeId = verdict.key.slice(1, verdict.key.lastIndexOf('/'));
+  return `so the stack of ${setup.placeIndex.byId.get(placeId)?.name ?? placeId} applies`;
+}
+
+/**
+ * Why `determine` says what it says: for each row before the deciding one the first condition that
+ * failed, then every condition of the deciding row and its result. Rows for registrations we do not
+ * have are counted in one sentence. The last reason holds exactly when something was decided.
+ */
+export function explainDecision(setup: TaxSetup, supply: Supply): readonly Reason[] {
+  const verdict = determine(setup, supply);
+  const all = candidates(setup, supply);
+  const ours = new Set(all.map(({ registration }) => registration.jurisdictionId));
+  const reasons: Reason[] = [];
+  let elsewhere = 0;
+  for (const row of setup.rows) {
+    if (row.id === verdict.rowId) break;
+    if (row.registeredIn.length > 0 && !row.registeredIn.some((id) => ours.has(id))) {
+      elsewhere++;
+      continue;
+    }
+    const failed = conditionsOf(setup, row, supply, all).find((reason) => !reason.held);
+    if (failed !== undefined) reasons.push({ held: false, text: `not “${row.name}”: it asks that ${failed.text}` });
+  }
+  if (elsewhere > 0)
+    reasons.push({
+      held: false,
+      text: `${elsewhere} ${elsewhere === 1 ? 'row speaks' : 'rows speak'} of registrations we do not have on this day`,
+    });
+  const row = setup.rows.find((r) => r.id === verdict.rowId);
+  if (row === undefined) return [...reasons, { held: false, text: verdict.problem }];
+  const held = conditionsOf(setup, row, supply, all).map((reason) => ({ held: true, text: reason.text }));
+  return [
+    ...reasons,
+    { held: true, text: `row “${row.name}” applies` },
+    ...held,
+    { held: verdict.problem === '', text: resultWords(setup, row, verdict) },
+  ];
 }

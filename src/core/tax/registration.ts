@@ -1,11 +1,23 @@
 import * as yup from 'yup';
-import type { IsoDate } from '@/core/kernel/date';
-import { countryCode, dateText, neededText } from '@/core/kernel/validate';
+import { CURRENCIES, type Currency } from '@/core/kernel/currency';
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { countryCode, dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { taxNumberFault } from './taxNumber';
 
 /** How often a return is due. */
 export type Frequency = 'monthly' | 'two-monthly' | 'quarterly' | 'yearly';
 
 export const FREQUENCIES: readonly Frequency[] = ['monthly', 'two-monthly', 'quarterly', 'yearly'];
+
+/** How figures of documents under a registration are rounded. */
+export interface RegistrationRounding {
+  readonly mode: 'half-up' | 'half-even';
+  readonly level: 'document' | 'line';
+  /** The return is given in whole units of its currency. */
+  readonly wholeUnits: boolean;
+  /** Smallest coin for documents at the counter, in currency units such as `0.05`; empty for none. */
+  readonly cashStep: string;
+}
 
 /** Our registration with one authority. */
 export interface Registration {
@@ -15,25 +27,70 @@ export interface Registration {
   readonly authority: string;
   /** ISO 3166-1 alpha-2 of the authority. */
   readonly country: string;
+  /** The territory we are registered in. */
+  readonly jurisdictionId: string;
   /** Our number with the authority, as it prints. */
   readonly number: string;
+  /** Day the registration begins; empty for as long as the book knows. */
+  readonly from: IsoDate | '';
+  /** Last day of the registration; empty while it lasts. */
+  readonly until: IsoDate | '';
   readonly frequency: Frequency;
   /** When output tax falls due. */
-  readonly basis: 'on-issue';
+  readonly basis: 'on-issue' | 'on-payment';
+  /** Currency the return is given in. */
+  readonly filingCurrency: Currency;
+  readonly rounding: RegistrationRounding;
+  /** Codes of accounts; an output account serves one registration only. */
+  readonly accounts: { readonly output: string; readonly notYetDue: string; readonly payable: string };
   /** First day of the first tax period kept in this book. */
   readonly keptFrom: IsoDate;
   /** Last day that is covered by a filed return; empty while nothing is filed. */
   readonly filedUntil: IsoDate | '';
 }
 
-export const registrationSchema = yup.object({
-  id: neededText('an id'),
-  name: neededText('a short name, such as Ireland · VAT', 60),
-  authority: neededText('the name of the authority'),
-  country: countryCode(),
-  number: neededText('the registration number', 30),
-  frequency: yup.string().oneOf(FREQUENCIES, 'Choose how often a return is due.').defined(),
-  basis: yup.string().oneOf(['on-issue']).defined(),
-  keptFrom: dateText('Give the first day of the first tax period to keep here.'),
-  filedUntil: yup.string().defined(),
-});
+const dayOrNothing = (message: string) =>
+  yup
+    .string()
+    .defined()
+    .test('day', message, (v) => v === '' || isIsoDate(v));
+
+export const registrationSchema = yup
+  .object({
+    id: neededText('an id'),
+    name: neededText('a short name, such as Ireland · VAT', 60),
+    authority: neededText('the name of the authority'),
+    country: countryCode(),
+    jurisdictionId: neededText('the territory'),
+    number: neededText('the registration number', 30),
+    from: dayOrNothing('Give the day it begins, or nothing.'),
+    until: dayOrNothing('Give its last day, or nothing.'),
+    frequency: yup.string().oneOf(FREQUENCIES, 'Choose how often a return is due.').defined(),
+    basis: yup.string().oneOf(['on-issue', 'on-payment'], 'Choose when tax falls due.').defined(),
+    filingCurrency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
+    rounding: yup.object({
+      mode: yup.string().oneOf(['half-up', 'half-even']).defined(),
+      level: yup.string().oneOf(['document', 'line']).defined(),
+      wholeUnits: yup.boolean().defined(),
+      cashStep: optionalText(8).matches(/^(0\.\d*[1-9]\d*|[1-9]\d*)?$/, {
+        message: 'Give the smallest coin, such as 0.05, or nothing.',
+      }),
+    }),
+    accounts: yup.object({ output: optionalText(12), notYetDue: optionalText(12), payable: optionalText(12) }),
+    keptFrom: dateText('Give the first day of the first tax period to keep here.'),
+    filedUntil: yup.string().defined(),
+  })
+  .test('number', 'number', function number(r) {
+    const fault = taxNumberFault(r.country, r.number);
+    return fault === null || this.createError({ path: 'number', message: fault });
+  })
+  .test('order', 'It can not end before it begins.', function order(r) {
+    return r.from === '' || r.until === '' || r.from <= r.until || this.createError({ path: 'until' });
+  });
+
+/** True while the registration is in force. */
+export function isActive(registration: Pick<Registration, 'from' | 'until'>, day: IsoDate): boolean {
+  return (
+    (registration.from === '' || registration.from <= day) && (registration.until === '' || day <= registration.until)
+  );
+}

@@ -1,31 +1,53 @@
 import * as yup from 'yup';
-import type { IsoDate } from '@/core/kernel/date';
-import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
-import { dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { neededText, optionalText } from '@/core/kernel/validate';
 import { CATEGORIES, type Category } from './calcTypes';
+import { shortCode } from './jurisdiction';
 
-/** A percentage that holds from a day until the next one begins. */
-export interface DatedRate {
-  readonly from: IsoDate;
-  /** Percent: `23` is 23 %. */
-  readonly percent: Decimal;
+/** One tax that a code charges. Its rate is that of the tax for the class, on the tax point. */
+export interface CodeComponent {
+  readonly taxId: string;
+  /** Class whose rate is taken; empty for the rate of every class. */
+  readonly taxClass: string;
+  /** Components of one family are rounded together, then split; empty: rounded on its own. */
+  readonly family: string;
+  /** Charged on the base plus all taxes before it in the list. */
+  readonly compound: boolean;
 }
 
-/** What a line carries: a category, a rate by date, and what to print when no tax is charged. */
+/** Words that a document must carry, in one language. */
+export interface Legend {
+  /** ISO 639-1: `en`. */
+  readonly language: string;
+  readonly text: string;
+}
+
+/** What a line carries: a category, the taxes it charges, and what to print when none is charged. */
 export interface TaxCode {
   /** Short and stable: `S23`. */
   readonly id: string;
   readonly name: string;
   readonly category: Category;
-  /** Items of this class take the code by themselves; empty when only chosen by hand or customer. */
-  readonly taxClass: string;
-  /** Words the document must carry, such as the reverse charge sentence; or empty. */
-  readonly legend: string;
+  /** Empty only where the category charges nothing. */
+  readonly components: readonly CodeComponent[];
+  /** The first one is taken where the customer's language is missing. Also the exemption reason of e-invoices. */
+  readonly legends: readonly Legend[];
   /** VATEX code, or empty. */
   readonly exemptionCode: string;
-  /** By `from`, earliest first. */
-  readonly rates: readonly DatedRate[];
+  /** Boxes of the return that base and tax go to; empty for none. */
+  readonly boxBase: string;
+  readonly boxTax: string;
 }
+
+/** Languages that legends can be given in. */
+export const LANGUAGES: Readonly<Record<string, string>> = {
+  en: 'English',
+  ga: 'Irish',
+  de: 'German',
+  fr: 'French',
+  es: 'Spanish',
+  it: 'Italian',
+  nl: 'Dutch',
+};
 
 /** Categories that charge nothing by their nature (EN 16931 BR-Z-05, BR-E-05, BR-AE-05 and kin). */
 const CATEGORIES_AT_ZERO: ReadonlySet<Category> = new Set(['Z', 'E', 'AE', 'K', 'G', 'O']);
@@ -41,48 +63,52 @@ export function needsReason(category: Category): boolean {
   return CATEGORIES_WITH_REASON.has(category);
 }
 
-const rateSchema = yup.object({
-  from: dateText('Give the day this rate begins, such as 2026-01-01.'),
-  percent: yup
-    .string()
-    .defined()
-    .test('percent', 'Give a percentage such as 23 or 13.5.', (v) => isDecimal(v) && ratioOf(v).n >= 0n),
+const componentSchema = yup.object({
+  taxId: neededText('the tax'),
+  taxClass: optionalText(30),
+  family: optionalText(30),
+  compound: yup.boolean().defined(),
+});
+
+const legendSchema = yup.object({
+  language: yup.string().oneOf(Object.keys(LANGUAGES), 'Choose a language.').defined(),
+  text: neededText('the words', 300),
 });
 
 export const taxCodeSchema = yup
   .object({
-    id: neededText('a short code, such as S23', 12).matches(/^[A-Z0-9-]*$/, {
-      message: 'Use capitals, digits and dashes only.',
-    }),
-    name: neededText('a name, such as Standard 23', 40),
+    id: shortCode('S23'),
+    name: neededText('a name, such as Standard 23', 60),
     category: yup.string().oneOf(CATEGORIES, 'Choose a category.').defined(),
-    taxClass: optionalText(30),
-    legend: optionalText(300),
+    components: yup.array().of(componentSchema).defined(),
+    legends: yup.array().of(legendSchema).defined(),
     exemptionCode: optionalText(30).matches(/^(VATEX-[A-Z]{2}-[A-Z0-9-]+)?$/, {
       message: 'Give a code of the VATEX list, such as VATEX-EU-AE.',
     }),
-    rates: yup.array().of(rateSchema).min(1, 'Give at least one rate and the day it begins.').defined(),
+    boxBase: optionalText(12),
+    boxTax: optionalText(12),
   })
-  .test('zero', 'This category charges no tax: its rate must be 0.', function zero(code) {
-    if (!chargesNothing(code.category)) return true;
-    const at = code.rates.findIndex((rate) => isDecimal(rate.percent) && ratioOf(rate.percent).n !== 0n);
-    return at < 0 || this.createError({ path: `rates[${at}].percent` });
+  .test('components', 'Name at least one tax that this code charges.', function components(code) {
+    return chargesNothing(code.category) || code.components.length > 0 || this.createError({ path: 'components' });
+  })
+  .test('zero', 'This category charges no tax: take the taxes out.', function zero(code) {
+    return !chargesNothing(code.category) || code.components.length === 0 || this.createError({ path: 'components' });
+  })
+  .test('twice', 'This tax is named twice.', function twice(code) {
+    const ids = code.components.map((component) => component.taxId);
+    const at = ids.findIndex((id, i) => ids.indexOf(id) !== i);
+    return at < 0 || this.createError({ path: `components[${at}].taxId` });
   })
   .test('reason', 'This category must say why no tax is charged: give the words to print.', function reason(code) {
-    return !needsReason(code.category) || code.legend.trim() !== '' || this.createError({ path: 'legend' });
+    return !needsReason(code.category) || code.legends.length > 0 || this.createError({ path: 'legends' });
   })
-  .test('order', 'Two rates begin on the same day.', function order(code) {
-    const days = code.rates.map((rate) => rate.from);
-    const at = days.findIndex((day, i) => days.indexOf(day) !== i);
-    return at < 0 || this.createError({ path: `rates[${at}].from` });
+  .test('languages', 'Two legends are in the same language.', function languages(code) {
+    const all = code.legends.map((legend) => legend.language);
+    const at = all.findIndex((language, i) => all.indexOf(language) !== i);
+    return at < 0 || this.createError({ path: `legends[${at}].language` });
   });
 
-/**
- * The rate in force on a day: the latest that began on or before it. Null when the code had none yet.
- * Always asked with the tax point, never with today.
- */
-export function rateOn(code: TaxCode, day: IsoDate): DatedRate | null {
-  let found: DatedRate | null = null;
-  for (const rate of code.rates) if (rate.from <= day && (found === null || rate.from > found.from)) found = rate;
-  return found;
+/** The words in a language, else in the first one given; empty when there are none. */
+export function legendIn(legends: readonly Legend[], language: string): string {
+  return (legends.find((legend) => legend.language === language) ?? legends[0])?.text ?? '';
 }

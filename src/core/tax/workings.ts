@@ -53,14 +53,25 @@ export function explainGroup(input: CalcInput, result: CalcResult, code: string)
   const { currency, priceMode } = input;
   const positions = input.lines.flatMap((line, i) => (line.tax === code ? [i + 1] : []));
   const value = showMoney(priceMode === 'net' ? group.net : group.gross, currency);
-  return (input.taxes[code]?.components ?? []).map((component, i) => {
-    const rate = component.rate ?? ('0' as Decimal);
+  const components = input.taxes[code]?.components ?? [];
+  const where = `(${nameLines(positions)})`;
+  const steps = components.map((component, i) => {
     const amount = group.components[i]?.amount ?? minor(0n);
-    const where = `(${nameLines(positions)})`;
+    const named = components.length > 1 ? `${component.id} ` : '';
+    if (component.perUnit !== undefined)
+      return step(`${named}${showPrice(component.perUnit, currency)} for each unit ${where}`, amount);
+    const rate = component.rate ?? ('0' as Decimal);
     const held = ratioOf(rate).n !== 0n && priceMode === 'gross';
+    const on = component.compound === true ? ' and the taxes before it' : '';
     return step(
-      held ? `${value} holds ${showNumber(rate)} % ${where}` : `${showNumber(rate)} % of ${value} ${where}`,
+      held
+        ? `${value} holds ${named}${showNumber(rate)} %${on} ${where}`
+        : `${named}${showNumber(rate)} % of ${value}${on} ${where}`,
       amount,
     );
   });
+  if (components.length < 2) return steps;
+  const families = new Set(components.map((component) => component.family ?? component.id));
+  const how = families.size === 1 ? 'rounded together, then split' : 'each rounded on its own';
+  return [...steps, step(`tax, ${how}`, group.taxAmount, 'sum')];
 }

@@ -1,5 +1,6 @@
 import { dropDraft, saveDraft } from '@/core/decisions/draft';
 import type { Draft } from '@/core/documents/draft';
+import { loadSetting } from '../load';
 import type { Action } from '../perform';
 
 /** Keeps a draft as it is now; refused when another tab has kept a newer one. */
@@ -7,7 +8,7 @@ export const keepDraft: Action<Draft, Draft> = {
   name: 'begin draft',
   async decide(db, draft, moment) {
     const [stored, customer] = await Promise.all([db.drafts.get(draft.id), db.customers.get(draft.customerId)]);
-    return saveDraft(draft, stored, customer, moment);
+    return saveDraft(draft, stored, customer, await loadSetting(db, draft, customer ?? null), moment);
   },
 };
 

@@ -3,6 +3,7 @@ import { isIsoDate } from '@/core/kernel/date';
 import { refuse } from '@/core/kernel/result';
 import { prove } from '@/core/periods/proof';
 import { addToBalances, type TaxPeriod } from '@/core/periods/return';
+import { loadBook } from '../load';
 import type { Action } from '../perform';
 import { proofMaterial } from '../queries/proofMaterial';
 
@@ -13,9 +14,18 @@ export const fileReturn: Action<{ registrationId: string; start: string; note: s
     const registration = await db.registrations.get(registrationId);
     if (registration === undefined || !isIsoDate(start))
       return refuse({ code: 'not-found', path: 'period', found: start });
-    const [material, chart] = await Promise.all([proofMaterial(db, registration, start), db.accounts.toArray()]);
+    const [material, chart, book] = await Promise.all([
+      proofMaterial(db, registration, start),
+      db.accounts.toArray(),
+      loadBook(db),
+    ]);
     // What is filed is summed from the entries themselves, not from the balances kept beside them.
     const balances = addToBalances([], material.taxEntries);
-    return file({ registration, balances, proof: prove(material), chart }, start, note, moment);
+    return file(
+      { registration, balances, proof: prove(material), chart, homeCurrency: book.business.homeCurrency },
+      start,
+      note,
+      moment,
+    );
   },
 };

@@ -9,23 +9,14 @@ export const issueInvoice: Action<{ draftId: string }, { id: string; number: str
   async decide(db, { draftId }, moment) {
     const draft = await db.drafts.get(draftId);
     if (draft === undefined) return refuse({ code: 'already-issued', path: '' });
-    const itemIds = [...new Set(draft.lines.map((line) => line.itemId).filter(Boolean))];
-    const [setting, customer, items, series, chart] = await Promise.all([
-      loadSetting(db, draft.registrationId),
+    const [customer, series, chart] = await Promise.all([
       db.customers.get(draft.customerId),
-      db.items.bulkGet(itemIds),
       db.series.get('invoice'),
       db.accounts.toArray(),
     ]);
+    const setting = await loadSetting(db, draft, customer ?? null);
     return issue(
-      {
-        draft,
-        customer: customer ?? null,
-        items: items.filter((item) => item !== undefined),
-        setting,
-        series: present(series, 'the invoice series'),
-        chart,
-      },
+      { draft, customer: customer ?? null, setting, series: present(series, 'the invoice series'), chart },
       moment,
     );
   },

@@ -1,6 +1,6 @@
 import type { IsoDate } from '@/core/kernel/date';
-import { accountFor } from '@/core/ledger/account';
-import { periodIdOf, type Span, spansUntil } from '@/core/periods/calendar';
+import { outputAccountOf } from '@/core/ledger/posting';
+import { nextToFile, periodIdOf, type Span, spansUntil } from '@/core/periods/calendar';
 import { returnOf, type TaxBalance, type TaxPeriod, type TaxReturn } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { Registration } from '@/core/tax/registration';
@@ -25,7 +25,7 @@ export async function periodReturn(
   const id = periodIdOf(registration.id, start);
   const [period, balances] = await Promise.all([
     db.taxPeriods.get(id),
-    db.taxBalances.where('periodId').equals(id).toArray(),
+    db.taxRows.where('periodId').equals(id).toArray(),
   ]);
   return { period: period ?? null, figures: period?.filed?.figures ?? returnOf(balances) };
 }
@@ -41,7 +41,7 @@ export async function ribbon(
   count: number,
 ): Promise<RibbonCell[]> {
   const spans = spansUntil(registration, today).slice(-count);
-  const account = accountFor(await db.accounts.toArray(), 'output-tax');
+  const account = outputAccountOf(registration, await db.accounts.toArray());
   return Promise.all(
     spans.map(async (span): Promise<RibbonCell> => {
       const [{ period, figures }, manual] = await Promise.all([
@@ -54,11 +54,32 @@ export async function ribbon(
   );
 }
 
+/** The next return of each registration whose period has ended, with its figures. */
+export async function returnsToFile(
+  db: BookDb,
+  registrations: readonly Registration[],
+  today: IsoDate,
+): Promise<{ readonly registration: Registration; readonly span: Span; readonly figures: TaxReturn }[]> {
+  const due = registrations.map((registration) => ({ registration, span: nextToFile(registration) }));
+  return Promise.all(
+    due
+      .filter(({ span }) => span.end < today)
+      .map(async ({ registration, span }) => ({
+        registration,
+        span,
+        figures: (await periodReturn(db, registration, span.start)).figures,
+      })),
+  );
+}
+
 /** The tax entries behind one row of a return, by document number. */
-export function entriesBehind(db: BookDb, row: Pick<TaxBalance, 'periodId' | 'code' | 'percent'>): Promise<TaxEntry[]> {
-  const from = [row.periodId, row.code, row.percent];
+export function entriesBehind(
+  db: BookDb,
+  row: Pick<TaxBalance, 'periodId' | 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>,
+): Promise<TaxEntry[]> {
+  const from = [row.periodId, row.code, row.percent, row.jurisdictionId, row.taxId, row.kind];
   return db.taxEntries
-    .where('[periodId+code+percent+documentNumber]')
+    .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
     .between([...from, ''], [...from, '\uffff'])
     .toArray();
 }

@@ -1,7 +1,7 @@
 import Dexie from 'dexie';
 import type { IsoDate } from '@/core/kernel/date';
-import { accountFor } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
+import { outputAccountOf } from '@/core/ledger/posting';
 import { periodIdOf, type Span, spanOf } from '@/core/periods/calendar';
 import type { ProofMaterial } from '@/core/periods/proof';
 import type { Registration } from '@/core/tax/registration';
@@ -18,17 +18,17 @@ export function manualTaxLines(db: BookDb, account: string, { start, end }: Span
 /** Everything a proof of one period needs: the truth, and the kept balances that are held against it. */
 export async function proofMaterial(db: BookDb, registration: Registration, start: IsoDate): Promise<ProofMaterial> {
   const periodId = periodIdOf(registration.id, start);
-  const account = accountFor(await db.accounts.toArray(), 'output-tax');
+  const account = outputAccountOf(registration, await db.accounts.toArray());
   const [documents, taxEntries, marked, manual, period, balances] = await Promise.all([
     db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
     db.taxEntries
-      .where('[periodId+code+percent+documentNumber]')
+      .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
       .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
       .toArray(),
     db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
     manualTaxLines(db, account, spanOf(registration.frequency, start)),
     db.taxPeriods.get(periodId),
-    db.taxBalances.where('periodId').equals(periodId).toArray(),
+    db.taxRows.where('periodId').equals(periodId).toArray(),
   ]);
   const filing = period?.filed?.entryId;
   return {

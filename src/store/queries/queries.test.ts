@@ -25,7 +25,7 @@ let db: BookDb;
 beforeAll(async () => {
   db = await newBook();
   await issued(db, { issueDate: '2026-01-10', customerId: 'clewbay', due: '14d', orderNumber: 'CB-118' });
-  await issued(db, { issueDate: '2026-01-20', lines: [lineOf({ price: '10', taxCode: 'Z0' })] });
+  await issued(db, { issueDate: '2026-01-20', lines: [lineOf({ price: '10', taxCode: 'IE-Z' })] });
   await issued(db, { issueDate: '2026-03-05', customerId: 'clewbay', due: '2026-06-01' });
   await act(db, keepDraft, draftOf({ orderNumber: 'PO-77' }), '2026-03-06');
 });

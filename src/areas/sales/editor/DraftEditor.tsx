@@ -2,21 +2,26 @@
 
 import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import type { CustomerRow } from '@/core/decisions/changes';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
-import type { Draft } from '@/core/documents/draft';
+import { blankLine, type Draft } from '@/core/documents/draft';
+import { datesOf, lineVerdict } from '@/core/documents/lineTax';
 import { preview } from '@/core/documents/preview';
 import { nextNumber } from '@/core/documents/series';
 import type { Setting } from '@/core/documents/setting';
+import { type Keep, switchMode } from '@/core/documents/switchMode';
 import { isIsoDate } from '@/core/kernel/date';
-import { determineCode } from '@/core/tax/determine';
+import { showMoney } from '@/core/kernel/show';
+import type { PriceMode } from '@/core/tax/calcTypes';
 import { deleteDraft } from '@/store/actions/drafts';
+import { loadSetting } from '@/store/load';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
-import { CustomerForm } from '../../setup/CustomerForm';
+import { CustomerForm } from '../../setup/customers/CustomerForm';
 import { ItemForm } from '../../setup/ItemForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, bookDb, useBook } from '../../shell/book';
@@ -29,8 +34,12 @@ import { createDraftStore } from './draftStore';
 import { HeaderFields } from './HeaderFields';
 import { LinesTable } from './LinesTable';
 import { focusField, moveOnEnter } from './moveOn';
+import { SwitchModeDialog } from './SwitchModeDialog';
+import { taxChoices } from './taxChoices';
 import { useAutosave } from './useAutosave';
+import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
+import { useSetting } from './useSetting';
 
 type Making = { readonly what: 'customer' | 'item'; readonly name: string; readonly lineId: string } | null;
 
@@ -43,30 +52,45 @@ interface DraftEditorProps {
 /** The sheet of a draft: written in place, computed as it is written, issued from here. */
 export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const router = useRouter();
-  const { business, registration, codes, accounts, currency } = useOpenBook();
-  const setting: Setting = useMemo(() => ({ business, registration, codes }), [business, registration, codes]);
+  const { accounts, currency, registrations } = useOpenBook();
   const firstIncome = accounts.find((account) => account.type === 'income')?.code ?? '';
   const customerRef = useRef<CustomerRow | null>(null);
+  const settingRef = useRef<Setting | null>(null);
   const [store] = useState(() =>
     createDraftStore(initial, {
       account: firstIncome,
-      taxCodeOf: () => determineCode(codes, customerRef.current, '').code?.id ?? '',
+      taxCodeOf: (now) =>
+        settingRef.current === null
+          ? ''
+          : lineVerdict(now, blankLine('', ''), customerRef.current, settingRef.current).key,
     }),
   );
   const save = useAutosave(store);
   const { draft, dirty, problems } = useStore(store);
   const [making, setMaking] = useState<Making>(null);
+  const [switching, setSwitching] = useState<PriceMode | null>(null);
 
   const customer =
     useBook(async (db) => (await db.customers.get(draft.customerId)) ?? null, [draft.customerId]) ?? null;
+  const read = useSetting(draft, customer);
+  const setting = read?.setting ?? null;
   useEffect(() => {
     customerRef.current = customer;
-  }, [customer]);
+    settingRef.current = setting;
+  }, [customer, setting]);
+  useDecidedTaxes(store, draft, customer, read);
   const series = useBook((db) => db.series.get('invoice'));
   const number = series !== undefined && isIsoDate(draft.issueDate) ? nextNumber(series, draft.issueDate) : '';
 
   const settled = useDeferredValue(draft);
-  const shown = useMemo(() => preview(settled, setting), [settled, setting]);
+  const shown = useMemo(
+    () => (setting === null ? null : preview(settled, customer, setting)),
+    [settled, customer, setting],
+  );
+  const taxes = useMemo(
+    () => (setting === null ? [] : taxChoices(draft.lines, datesOf(draft).taxPoint, setting)),
+    [draft, setting],
+  );
 
   const wrong = useMemo(() => new Set(problems.map((problem) => problem.path)), [problems]);
   const pickItem = useCallback(
@@ -75,32 +99,39 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
       const now = store.getState().draft;
       const line = now.lines.find((l) => l.id === lineId);
       if (item === undefined || line === undefined) return;
-      store.changeLine(lineId, takeItem(line, item, now, customerRef.current, codes, currency));
+      const { current } = settingRef;
+      if (current === null) return;
+      const listId = customerRef.current?.priceListId ?? '';
+      const list = listId === '' ? null : ((await bookDb().priceLists.get(listId)) ?? null);
+      store.changeLine(lineId, takeItem(line, item, list, now, customerRef.current, current));
       focusField(`lines[${now.lines.indexOf(line)}].quantity`);
     },
-    [store, codes, currency],
+    [store],
   );
   const pickCustomer = async (id: string) => {
     const db = bookDb();
-    const [picked, used] = await Promise.all([
-      db.customers.get(id),
-      db.items.bulkGet(store.getState().draft.lines.map((line) => line.itemId)),
-    ]);
+    const picked = await db.customers.get(id);
     if (picked === undefined) return;
+    const theirs = await loadSetting(db, { ...store.getState().draft, customerId: id, delivery: null }, picked);
     customerRef.current = picked;
-    store.replace(
-      takeCustomer(
-        store.getState().draft,
-        picked,
-        used.filter((item) => item !== undefined),
-        codes,
-      ),
-    );
+    settingRef.current = theirs;
+    store.replace(takeCustomer({ ...store.getState().draft, delivery: null }, picked, theirs));
     focusField('issueDate');
   };
   const newItem = useCallback((lineId: string, name: string) => setMaking({ what: 'item', name, lineId }), []);
 
   const issuing = useIssuing(store, save, number, customer, setting);
+  const switchTo = (keep: Keep) => {
+    if (switching === null || shown === null) return;
+    const { draft: switched, moved } = switchMode(store.getState().draft, shown, switching, keep);
+    store.replace(switched);
+    setSwitching(null);
+    if (moved !== 0n) toast(`No price leads to the same total: it moves by ${showMoney(moved, currency)}.`);
+  };
+  const askMode = (to: PriceMode) => {
+    if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
+    else setSwitching(to);
+  };
   useKey('ctrl+enter', () => void issuing.issue());
 
   const drop = async () => {
@@ -114,6 +145,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const stale = problems.some(
     (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
   );
+  if (shown === null || setting === null) return <Sheet label="Draft invoice">{null}</Sheet>;
   const general = problems.filter((problem) => problem.path === '' || problem.path === 'lines');
   return (
     <>
@@ -132,7 +164,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
                   aria-label="Price mode"
                   className="cursor-pointer bg-transparent"
                   value={draft.priceMode}
-                  onChange={(event) => store.change({ priceMode: event.target.value as Draft['priceMode'] })}
+                  onChange={(event) => askMode(event.target.value as PriceMode)}
                 >
                   <option value="net">prices hold no tax</option>
                   <option value="gross">prices hold the tax</option>
@@ -147,6 +179,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             draft={draft}
             customer={customer}
             wrong={wrong}
+            registrations={registrations}
             onPickCustomer={pickCustomer}
             onNewCustomer={(name) => setMaking({ what: 'customer', name, lineId: '' })}
           />
@@ -155,13 +188,15 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             draft={draft}
             problems={problems}
             shown={shown}
+            taxes={taxes}
             onPickItem={pickItem}
             onNewItem={newItem}
           />
           <Totals
             figures={shown.figures}
             currency={currency}
-            nameOf={(code) => codes.find((c) => c.id === code)?.name ?? code}
+            withholding={shown.withholding}
+            nameOf={(code) => shown.taxes.find((tax) => tax.code === code)?.name ?? code}
           />
           <label className="mt-4 block text-soft text-sm">
             Note to the customer
@@ -210,6 +245,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
         </form>
       </Sheet>
       <DraftMargin store={store} draft={settled} shown={shown} customer={customer} number={number} setting={setting} />
+      <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
       <AskDialog number={number} issuing={issuing} />
       <Dialog
         open={making !== null}

@@ -3,24 +3,24 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
-import type { Draft } from '@/core/documents/draft';
+import { type Draft, isBlank } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
-import { datesOf } from '@/core/documents/freeze';
+import { datesOf, lineTrail } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
-import type { Setting } from '@/core/documents/setting';
-import { documentSides, type PostedContent } from '@/core/ledger/posting';
+import { registrationFor, type Setting } from '@/core/documents/setting';
+import { documentSides, outputAccountOf, type PostedContent } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { placeInPeriod, spanName } from '@/core/periods/calendar';
-import { determineCode } from '@/core/tax/determine';
+import { knownClasses } from '@/core/tax/taxSetup';
 import { explainLine } from '@/core/tax/workings';
 import { ChoiceField } from '@/ui/Field';
 import { Margin, Note } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
-import { useBook } from '../../shell/book';
 import { EntriesNote } from '../../shell/EntriesNote';
-import { Because, ChecksNote, Steps } from '../MarginNotes';
+import { Because, ChecksNote, Steps, TrailList } from '../MarginNotes';
 import { checkDraft, type DraftChecks } from './draftChecks';
 import type { DraftStore } from './draftStore';
+import { LineTaxNote } from './LineTaxNote';
 import { focusField } from './moveOn';
 
 /** Checks wait for a pause in typing; figures do not. */
@@ -42,15 +42,12 @@ function useChecks({
   setting,
 }: Pick<DraftMarginProps, 'draft' | 'customer' | 'number' | 'setting'>): DraftChecks {
   const [checks, setChecks] = useState<DraftChecks>({ findings: [], holding: 0 });
-  const ids = [...new Set(draft.lines.map((line) => line.itemId).filter(Boolean))].join(' ');
-  const items = useBook((db) => db.items.bulkGet(ids.split(' ')), [ids]);
   useEffect(() => {
     const timer = setTimeout(() => {
-      const known = (items ?? []).filter((item) => item !== undefined);
-      setChecks(checkDraft(draft, number, customer, known, setting));
+      setChecks(checkDraft(draft, number, customer, setting));
     }, CHECK_PAUSE);
     return () => clearTimeout(timer);
-  }, [draft, number, customer, setting, items]);
+  }, [draft, number, customer, setting]);
   return checks;
 }
 
@@ -67,9 +64,14 @@ export function DraftMargin(props: DraftMarginProps) {
     draft.lines.findIndex((line) => line.id === focus?.lineId),
   );
   const line = draft.lines[at];
-  const item = useBook(async (db) => (line?.itemId ? await db.items.get(line.itemId) : undefined), [line?.itemId]);
+  const registration = registrationFor(setting, draft.registrationId);
+  const classes = useMemo(() => knownClasses(setting.setup), [setting]);
   const steps = line === undefined ? [] : explainLine(shown.input, shown.figures, line.id);
   const tax = shown.taxes.find((t) => t.code === line?.taxCode);
+  const trail = useMemo(
+    () => (line === undefined ? [] : lineTrail(draft, line, customer, setting)),
+    [draft, line, customer, setting],
+  );
 
   const sides = useMemo(() => {
     const accountOf = new Map(draft.lines.map((l) => [l.id, l.account]));
@@ -79,16 +81,19 @@ export function DraftMargin(props: DraftMarginProps) {
       buyer: { name: '' },
       taxes: shown.taxes,
       lines: shown.figures.lines.map((l) => ({ account: accountOf.get(l.id) ?? '' })),
+      withholding: shown.withholding,
     };
-    return documentSides(content, shown.figures, accounts, '');
-  }, [shown, draft.lines, accounts]);
+    const outputAccount = registration === undefined ? '' : outputAccountOf(registration, accounts);
+    return documentSides(content, shown.figures, accounts, { outputAccount, taxPeriodId: '' });
+  }, [shown, draft.lines, accounts, registration]);
 
   const { taxPoint } = datesOf(draft);
-  const placed = taxPoint === null ? null : placeInPeriod(setting.registration, taxPoint);
+  const placed = taxPoint === null || registration === undefined ? null : placeInPeriod(registration, taxPoint);
 
   const wayTo = ({ field }: Finding) => {
     if (field.startsWith('business.')) return () => router.push('/setup/business');
-    if (field.startsWith('registration.')) return () => router.push('/setup/registration');
+    if (field.startsWith('registration.')) return () => router.push('/setup/registrations');
+    if (field === 'held') return () => store.change({ held: null });
     if (field.startsWith('customer.')) return () => router.push(`/setup/customers/${draft.customerId}`);
     if (field === 'totals') return null;
     return () => focusField(field === 'lines' ? 'lines[0].description' : field);
@@ -102,17 +107,20 @@ export function DraftMargin(props: DraftMarginProps) {
         <Steps steps={steps} currency={currency} />
         {steps.length > 0 && tax !== undefined && line !== undefined && (
           <>
-            <Because
-              tax={tax}
-              byHand={line.taxByHand}
-              trail={determineCode(setting.codes, customer, item?.taxClass ?? '').trail}
-            />
+            {line.priceFrom !== '' && <p className="my-2 text-sm">Price: {line.priceFrom}.</p>}
+            <Because tax={tax} byHand={line.taxByHand} trail={trail} />
             <ChoiceField
               label="Income account of this line"
               options={accounts.filter((a) => a.type === 'income').map((a) => [a.code, `${a.code} ${a.name}`] as const)}
               value={line.account}
               onChange={(event) => store.changeLine(line.id, { account: event.target.value })}
             />
+          </>
+        )}
+        {line !== undefined && !isBlank(line) && (
+          <>
+            {tax === undefined && <TrailList trail={trail} />}
+            <LineTaxNote store={store} line={line} classes={classes} shown={shown} />
           </>
         )}
       </Note>

@@ -3,9 +3,10 @@
 import { type ReactNode, useId, useState } from 'react';
 import type { CustomerRow } from '@/core/decisions/changes';
 import type { Draft } from '@/core/documents/draft';
-import { datesOf } from '@/core/documents/freeze';
+import { datesOf } from '@/core/documents/lineTax';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { readTypedDate } from '@/core/parties/terms';
+import type { Registration } from '@/core/tax/registration';
 import { findCustomers } from '@/store/queries/documents';
 import { FindBox } from '@/ui/FindBox';
 import { today } from '../../shell/book';
@@ -18,6 +19,7 @@ interface HeaderFieldsProps {
   readonly customer: CustomerRow | null;
   /** Paths with a problem. */
   readonly wrong: ReadonlySet<string>;
+  readonly registrations: readonly Registration[];
   readonly onPickCustomer: (id: string) => void;
   readonly onNewCustomer: (name: string) => void;
 }
@@ -117,9 +119,12 @@ function DateSlot({ label, field, store, draft, wrong }: DateSlotProps) {
 }
 
 /** Customer, dates and references at the head of the sheet. */
-export function HeaderFields({ store, draft, customer, wrong, onPickCustomer, onNewCustomer }: HeaderFieldsProps) {
+export function HeaderFields(props: HeaderFieldsProps) {
+  const { store, draft, customer, wrong, registrations, onPickCustomer, onNewCustomer } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
+  const registrationField = useId();
+  const decided = registrations.find((r) => r.id === draft.registrationId);
   return (
     <div className="mb-5 grid grid-cols-[1.3fr_1fr_1fr] gap-x-5 gap-y-1">
       <Slot label="Customer">
@@ -148,6 +153,28 @@ export function HeaderFields({ store, draft, customer, wrong, onPickCustomer, on
       <TextSlot label="Order number" field="orderNumber" store={store} draft={draft} />
       <DateSlot label="Tax point" field="taxPoint" store={store} draft={draft} wrong={wrong} />
       <TextSlot label="Buyer reference" field="buyerReference" store={store} draft={draft} />
+      {registrations.length > 1 && (
+        <Slot label="Reported under" htmlFor={registrationField}>
+          <select
+            id={registrationField}
+            data-field="registrationId"
+            className="cell -mx-1.5 cursor-pointer"
+            value={draft.registrationByHand ? draft.registrationId : ''}
+            onChange={({ target: { value } }) =>
+              store.change(
+                value === '' ? { registrationByHand: false } : { registrationByHand: true, registrationId: value },
+              )
+            }
+          >
+            <option value="">{decided?.name ?? 'none yet'}, by the table</option>
+            {registrations.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}, by hand
+              </option>
+            ))}
+          </select>
+        </Slot>
+      )}
     </div>
   );
 }

@@ -5,7 +5,6 @@ import type { DraftLine } from '@/core/documents/draft';
 import { UNITS } from '@/core/documents/item';
 import type { Currency } from '@/core/kernel/currency';
 import { minor } from '@/core/kernel/money';
-import type { TaxCode } from '@/core/tax/taxCode';
 import { FindBox, type FindOption } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
 import type { DraftStore } from './draftStore';
@@ -17,7 +16,8 @@ interface LineRowProps {
   /** Computed value; undefined while the line can't be computed. A bigint, so that equal figures are equal props. */
   readonly value: bigint | undefined;
   readonly currency: Currency;
-  readonly codes: readonly TaxCode[];
+  /** What the line may carry: key and name. */
+  readonly taxes: readonly (readonly [string, string])[];
   /** Names of fields with a problem, joined by blanks. */
   readonly wrong: string;
   readonly waiting: boolean;
@@ -37,7 +37,7 @@ const HEAD = /^[^\n]*/;
 
 /** One line of the sheet, every cell written in place. */
 export const LineRow = memo(function LineRow(props: LineRowProps) {
-  const { store, line, index, value, currency, codes, wrong, waiting, options } = props;
+  const { store, line, index, value, currency, taxes, wrong, waiting, options } = props;
   const title = HEAD.exec(line.description)?.[0] ?? '';
   const detail = line.description.slice(title.length + 1);
   const hasDetail = line.description.includes('\n');
@@ -125,7 +125,7 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
           inputMode="decimal"
           value={line.price}
           disabled={waiting}
-          onChange={(event) => store.changeLine(line.id, { price: event.target.value })}
+          onChange={(event) => store.changeLine(line.id, { price: event.target.value, priceFrom: '' })}
         />
       </td>
       <td>
@@ -147,9 +147,9 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
             onChange={(event) => store.changeLine(line.id, { taxCode: event.target.value, taxByHand: true })}
           >
             <option value="">choose…</option>
-            {codes.map((code) => (
-              <option key={code.id} value={code.id}>
-                {code.name}
+            {taxes.map(([key, name]) => (
+              <option key={key} value={key}>
+                {name}
               </option>
             ))}
           </select>

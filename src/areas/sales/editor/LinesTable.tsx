@@ -18,13 +18,15 @@ interface LinesTableProps {
   readonly draft: Draft;
   readonly problems: readonly Refusal[];
   readonly shown: Preview;
+  /** What lines may carry, by key. */
+  readonly taxes: readonly (readonly [string, string])[];
   readonly onPickItem: (lineId: string, itemId: string) => void;
   readonly onNewItem: (lineId: string, name: string) => void;
 }
 
 /** The lines of a draft. Items are looked up once, for the line that is written in. */
-export function LinesTable({ store, draft, problems, shown, onPickItem, onNewItem }: LinesTableProps) {
-  const { codes, currency } = useOpenBook();
+export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, onNewItem }: LinesTableProps) {
+  const { currency } = useOpenBook();
   const focus = useStore(store, (state) => state.focus);
   const written = focus?.field === 'description' ? focus.lineId : '';
   const typed = draft.lines.find((line) => line.id === written)?.description.split('\n')[0] ?? '';
@@ -65,7 +67,7 @@ export function LinesTable({ store, draft, problems, shown, onPickItem, onNewIte
             index={index}
             value={shown.byLine.get(line.id)?.value}
             currency={currency}
-            codes={codes}
+            taxes={taxes}
             wrong={wrongOn(index)}
             waiting={index === draft.lines.length - 1 && isBlank(line)}
             options={line.id === written ? options : NO_OPTIONS}

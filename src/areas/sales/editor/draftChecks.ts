@@ -2,7 +2,6 @@ import { CHECK_COUNT, findingsOn } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { freezeInvoice } from '@/core/documents/freeze';
-import type { Item } from '@/core/documents/item';
 import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusal } from '../../shell/wording';
@@ -13,14 +12,8 @@ export interface DraftChecks {
 }
 
 /** What is missing or wrong on a draft. While fields are missing only those are told, each at its place. */
-export function checkDraft(
-  draft: Draft,
-  number: string,
-  customer: Customer | null,
-  items: readonly Item[],
-  setting: Setting,
-): DraftChecks {
-  const frozen = freezeInvoice(draft, number, customer, items, setting);
+export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): DraftChecks {
+  const frozen = freezeInvoice(draft, number, customer, setting);
   if (!frozen.ok)
     return {
       findings: frozen.refusals.map(

@@ -2,7 +2,7 @@ import { draftOf, lineOf } from 'tests/book';
 import { isBlank } from '@/core/documents/draft';
 import { createDraftStore } from './draftStore';
 
-const defaults = { account: '4100', taxCodeOf: () => 'S23' };
+const defaults = { account: '4100', taxCodeOf: () => 'IE-S' };
 const [a, b, c] = ['a', 'b', 'c'].map((id) => lineOf({ id, description: id }));
 
 function storeWith(lines = [a, b, c]) {
@@ -18,7 +18,7 @@ describe('the editing state of a draft', () => {
   test('always has a blank line at the end, with the default account and code', () => {
     const store = storeWith([]);
     expect(store.getState().draft.lines).toEqual([
-      expect.objectContaining({ description: '', account: '4100', taxCode: 'S23' }),
+      expect.objectContaining({ description: '', account: '4100', taxCode: 'IE-S' }),
     ]);
     const blank = store.getState().draft.lines[0];
     store.changeLine(blank?.id ?? '', { description: 'Survey' });

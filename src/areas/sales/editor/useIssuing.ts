@@ -7,7 +7,7 @@ import type { Finding } from '@/core/documents/finding';
 import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { issueInvoice } from '@/store/actions/issueInvoice';
-import { act, bookDb } from '../../shell/book';
+import { act } from '../../shell/book';
 import { checkDraft } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { focusField } from './moveOn';
@@ -30,7 +30,7 @@ export function useIssuing(
   save: Save,
   number: string,
   customer: Customer | null,
-  setting: Setting,
+  setting: Setting | null,
 ): Issuing {
   const router = useRouter();
   const [asking, setAsking] = useState<readonly Finding[] | null>(null);
@@ -54,12 +54,10 @@ export function useIssuing(
     }
   };
   const issue = async () => {
-    if (busy) return;
+    if (busy || setting === null) return;
     // What has to be asked is looked up afresh: the figures on screen may be a moment behind the keys.
     const { draft } = store.getState();
-    const found = await bookDb().items.bulkGet(draft.lines.map((line) => line.itemId));
-    const items = found.filter((item) => item !== undefined);
-    const { findings } = checkDraft(draft, number, customer, items, setting);
+    const { findings } = checkDraft(draft, number, customer, setting);
     const should = findings.filter((finding) => finding.severity === 'should');
     const blocked = findings.some((finding) => finding.severity === 'must');
     if (blocked || should.length === 0) await issueAllTheSame();

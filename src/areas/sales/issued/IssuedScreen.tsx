@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { CHECK_COUNT, findingsOn } from '@/core/decisions/findings';
-import { calcInputOf } from '@/core/documents/content';
+import { calcInputOf, trailOf } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeUbl } from '@/core/einvoice/writeUbl';
@@ -131,6 +131,7 @@ function Issued({ document }: { readonly document: IssuedDocument }) {
         <Totals
           figures={figures}
           currency={currency}
+          withholding={content.withholding ?? []}
           nameOf={(code) => content.taxes.find((tax) => tax.code === code)?.name ?? code}
         />
         {[...page.legends, page.note].filter(Boolean).map((text) => (
@@ -170,7 +171,7 @@ function Issued({ document }: { readonly document: IssuedDocument }) {
 }
 
 function IssuedMargin({ document, lineId }: { readonly document: IssuedDocument; readonly lineId: string }) {
-  const { currency, registration } = useOpenBook();
+  const { currency, registrations } = useOpenBook();
   const { content, figures } = document;
   const behind = useBook(
     async (db) => ({
@@ -183,12 +184,15 @@ function IssuedMargin({ document, lineId }: { readonly document: IssuedDocument;
   const line = content.lines[at];
   const tax = content.taxes.find((t) => t.code === line?.tax);
   const findings = findingsOn(content);
-  const span = spanOf(registration.frequency, isoDate(document.periodId.split('|')[1] ?? content.taxPoint));
+  const frequency = registrations.find((r) => r.id === content.registrationId)?.frequency ?? 'monthly';
+  const span = spanOf(frequency, isoDate(document.periodId.split('|')[1] ?? content.taxPoint));
   return (
     <Margin>
       <Note title={`Workings — line ${at + 1}`}>
         <Steps steps={explainLine(calcInputOf(content), figures, lineId)} currency={currency} />
-        {line !== undefined && tax !== undefined && <Because tax={tax} trail={line.trail} byHand={line.taxByHand} />}
+        {line !== undefined && tax !== undefined && (
+          <Because tax={tax} trail={trailOf(content, line)} byHand={line.taxByHand} />
+        )}
       </Note>
       <EntriesNote sides={behind?.lines ?? []}>
         <p className="mt-1 text-soft text-sm">

@@ -6,9 +6,9 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
 import { onBook, Stopped } from '@/workers/client';
-import { useOpenBook } from '../shell/BookContext';
-import { operatorName, setOperatorName, today } from '../shell/book';
-import { saveFile } from '../shell/saveFile';
+import { useOpenBook } from '../../shell/BookContext';
+import { operatorName, setOperatorName, today } from '../../shell/book';
+import { saveFile } from '../../shell/saveFile';
 import { OpenBookFile } from './OpenBookFile';
 
 /** The whole book out and in, and what belongs to this browser alone. */

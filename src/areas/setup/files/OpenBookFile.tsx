@@ -6,9 +6,9 @@ import { toast } from 'sonner';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { onBook, Stopped } from '@/workers/client';
-import { useBook } from '../shell/book';
-import { usePicked } from '../shell/period';
-import { wordRefusals } from '../shell/wording';
+import { useBook } from '../../shell/book';
+import { usePicked } from '../../shell/period';
+import { wordRefusals } from '../../shell/wording';
 
 /** Opens an archive. Asks first when it would replace a book; says what is wrong and changes nothing else. */
 export function OpenBookFile() {

@@ -1,0 +1,57 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { Button } from '@/ui/Button';
+import { Empty, SheetTitle } from '@/ui/Page';
+import { Ruled, type RuledColumn } from '@/ui/Ruled';
+
+interface RecordListProps<Row> {
+  readonly title: string;
+  readonly path: string;
+  readonly addLabel: string;
+  readonly rows: readonly Row[] | undefined;
+  readonly keyOf: (row: Row) => string;
+  readonly columns: readonly RuledColumn<Row>[];
+  readonly empty: string;
+  readonly find?: { readonly query: string; readonly onQuery: (query: string) => void };
+}
+
+/** A list of records with a way to add one, and find-as-you-type where there may be many. */
+export function RecordList<Row>({ title, path, addLabel, rows, keyOf, columns, empty, find }: RecordListProps<Row>) {
+  const router = useRouter();
+  return (
+    <>
+      <SheetTitle
+        aside={
+          <Button weight="main" onClick={() => router.push(`${path}/new`)}>
+            {addLabel}
+          </Button>
+        }
+      >
+        {title}
+      </SheetTitle>
+      {find !== undefined && (
+        <input
+          type="search"
+          aria-label={`Find in ${title}`}
+          placeholder="Any part of any word…"
+          value={find.query}
+          onChange={(event) => find.onQuery(event.target.value)}
+          className="mb-3 h-8 w-[280px] border-rule border-b bg-transparent px-1"
+        />
+      )}
+      {rows?.length === 0 && <Empty>{empty}</Empty>}
+      {rows !== undefined && rows.length > 0 && <Ruled caption={title} rows={rows} keyOf={keyOf} columns={columns} />}
+    </>
+  );
+}
+
+export function RecordLink({ path, children }: { readonly path: string; readonly children: ReactNode }) {
+  return (
+    <Link href={path} className="underline decoration-rule underline-offset-4">
+      {children}
+    </Link>
+  );
+}

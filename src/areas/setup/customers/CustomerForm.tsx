@@ -1,0 +1,149 @@
+'use client';
+
+import type { Path } from 'react-hook-form';
+import { type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
+import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
+import { LANGUAGES } from '@/core/tax/taxCode';
+import { changeCustomer } from '@/store/actions/setup';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, useBook } from '../../shell/book';
+import { AddressFields } from '../AddressFields';
+import { COUNTRY_CHOICES } from '../choices';
+import { FormFoot } from '../FormFoot';
+import { PickSome } from '../PickSome';
+import { RowsField } from '../RowsField';
+import { useRecordForm } from '../useRecordForm';
+
+interface CustomerFormProps {
+  /** The customer to change; a new one when left out. */
+  readonly customer?: Customer;
+  /** Name to begin a new customer with. */
+  readonly name?: string;
+  readonly onSaved: (id: string) => void;
+}
+
+function newCustomer(name: string, country: string): Customer {
+  return {
+    id: crypto.randomUUID(),
+    name,
+    kind: 'business',
+    address: { street: '', city: '', region: '', postalCode: '', country },
+    email: '',
+    language: 'en',
+    taxNumbers: [],
+    endpoint: { scheme: '', id: '' },
+    terms: '30d',
+    taxCode: '',
+    priceMode: 'net',
+    priceListId: '',
+    notLiableIn: [],
+    withholding: [],
+  };
+}
+
+/** A number that was changed was not verified as it stands now. */
+function withHonestChecks(value: Customer, before: Customer | undefined): Customer {
+  const taxNumbers = value.taxNumbers.map((number) => {
+    const same = before?.taxNumbers.find((n) => n.country === number.country && n.number === number.number);
+    return { country: number.country, number: number.number, check: same?.check ?? (null as NumberCheck | null) };
+  });
+  return { ...value, taxNumbers };
+}
+
+/** One customer, in Setup and in a slip over a document. */
+export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps) {
+  const { business, codes, records } = useOpenBook();
+  const lists = useBook((db) => db.priceLists.toArray()) ?? [];
+  const { form, submit, field, errorAt, general } = useRecordForm<Customer>(
+    customerSchema,
+    customer ?? newCustomer(name, business.address.country),
+    (value) => act(changeCustomer, withHonestChecks(value, customer)),
+    ({ id }) => onSaved(id),
+    (value) => withHonestChecks(value, customer),
+  );
+  const ours = new Set(records.registrations.map((r) => r.jurisdictionId));
+  return (
+    <form onSubmit={submit} noValidate>
+      <div className="grid grid-cols-[2fr_1fr] gap-x-4">
+        <TextField label="Name" autoFocus {...field('name')} />
+        <ChoiceField
+          label="Is a"
+          options={CUSTOMER_KINDS.map((kind) => [kind, kind === 'government' ? 'government body' : kind] as const)}
+          {...field('kind')}
+        />
+      </div>
+      <AddressFields field={(part) => field(`address.${part}` as Path<Customer>)} />
+      <h2 className="mt-1 font-semibold font-serif">Tax numbers, the first one prints</h2>
+      <RowsField
+        form={form}
+        name="taxNumbers"
+        what="tax number"
+        ordered
+        columns={[
+          { field: 'country', label: 'Country of the number', width: '1fr', options: COUNTRY_CHOICES },
+          { field: 'number', label: 'Tax number', width: '1fr' },
+        ]}
+        blank={{ country: customer?.address.country ?? business.address.country, number: '', check: null }}
+        errorAt={errorAt}
+      />
+      <div className="grid grid-cols-3 gap-x-4">
+        <TextField label="E-mail" type="email" {...field('email')} />
+        <TextField
+          label="E-invoice scheme"
+          hint="A number of the EAS list, such as 9935"
+          {...field('endpoint.scheme')}
+        />
+        <TextField label="E-invoice id" {...field('endpoint.id')} />
+        <TextField label="Terms" hint="30d, 2w, 1m, eom, eom+10d" {...field('terms')} />
+        <ChoiceField label="Language of documents" options={Object.entries(LANGUAGES)} {...field('language')} />
+        <ChoiceField
+          label="Tax code of their own"
+          hint="Goes before the decision table"
+          options={[
+            ['', 'by the decision table'],
+            ...codes.map((code) => [code.id, `${code.id} ${code.name}`] as const),
+          ]}
+          {...field('taxCode')}
+        />
+        <ChoiceField
+          label="Their prices"
+          options={[
+            ['net', 'hold no tax'],
+            ['gross', 'hold the tax'],
+          ]}
+          {...field('priceMode')}
+        />
+        <ChoiceField
+          label="Price list"
+          options={[['', 'the items’ own prices'], ...lists.map((list) => [list.id, list.name] as const)]}
+          {...field('priceListId')}
+        />
+      </div>
+      {records.jurisdictions.length > 0 && (
+        <PickSome
+          form={form}
+          name="notLiableIn"
+          legend="Not liable in"
+          none="covers everything that lies in it"
+          options={records.jurisdictions
+            .filter((j) => ours.has(j.id) || customer?.notLiableIn.includes(j.id))
+            .map((j) => [j.id, j.name] as const)}
+        />
+      )}
+      {records.withholdingTypes.length > 0 && (
+        <PickSome
+          form={form}
+          name="withholding"
+          legend="Withholds from what it pays"
+          options={records.withholdingTypes.map((type) => [type.id, type.name] as const)}
+        />
+      )}
+      <FormFoot
+        label={`Keep ${customer?.name ?? 'the customer'}`}
+        busy={form.formState.isSubmitting}
+        general={general}
+      />
+    </form>
+  );
+}

@@ -1,0 +1,59 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { mainNumber } from '@/core/parties/customer';
+import { findCustomers } from '@/store/queries/documents';
+import { Empty, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../../shell/BookContext';
+import { useBook } from '../../shell/book';
+import { RecordLink, RecordList } from '../RecordList';
+import { Certificates } from './Certificates';
+import { CustomerForm } from './CustomerForm';
+import { NumberChecks } from './NumberChecks';
+
+const MOST_SHOWN = 100;
+
+export function CustomerList() {
+  const [query, setQuery] = useState('');
+  const { codes } = useOpenBook();
+  const rows = useBook((db) => findCustomers(db, query, MOST_SHOWN), [query]);
+  return (
+    <RecordList
+      title="Customers"
+      path="/setup/customers"
+      addLabel="New customer"
+      rows={rows}
+      keyOf={(row) => row.id}
+      empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
+      find={{ query, onQuery: setQuery }}
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={`/setup/customers/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Kind', cell: (row) => row.kind },
+        { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
+        { head: 'Tax number', cell: (row) => mainNumber(row) },
+        { head: 'Terms', cell: (row) => row.terms },
+        { head: 'Own tax code', cell: (row) => codes.find((code) => code.id === row.taxCode)?.id ?? '' },
+      ]}
+    />
+  );
+}
+
+/** One customer with its tax side: numbers and what the registry said of them, certificates. */
+export function CustomerPage({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const customer = useBook(async (db) => (await db.customers.get(id)) ?? null, [id]);
+  if (customer === undefined) return null;
+  if (customer === null && id !== 'new') return <Empty>This book holds no such customer.</Empty>;
+  return (
+    <>
+      <SheetTitle>{customer?.name ?? 'New customer'}</SheetTitle>
+      <CustomerForm
+        {...(customer && { customer })}
+        onSaved={(kept) => router.push(customer === null ? `/setup/customers/${kept}` : '/setup/customers')}
+      />
+      {customer !== null && <NumberChecks customer={customer} />}
+      {customer !== null && <Certificates customerId={customer.id} />}
+    </>
+  );
+}

@@ -1,0 +1,121 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { writeCsv } from '@/core/files/csv';
+import { type ImportPlan, planImport } from '@/core/files/importTable';
+import { CSV_SHAPES, type CsvRecords, type CsvTable } from '@/core/files/setupTables';
+import type { Refusal } from '@/core/kernel/result';
+import { importCsv } from '@/store/actions/importTable';
+import { importMaterial } from '@/store/queries/importMaterial';
+import { Button } from '@/ui/Button';
+import { ChoiceField } from '@/ui/Field';
+import { Mark } from '@/ui/Mark';
+import { SheetTitle } from '@/ui/Page';
+import { act, bookDb } from '../../shell/book';
+import { saveFile } from '../../shell/saveFile';
+import { wordRefusal } from '../../shell/wording';
+
+const TABLES = Object.keys(CSV_SHAPES) as CsvTable[];
+
+interface Offered {
+  readonly table: CsvTable;
+  readonly name: string;
+  readonly text: string;
+  readonly plan: ImportPlan<CsvTable> | null;
+  readonly refusals: readonly Refusal[];
+}
+
+async function save(table: CsvTable): Promise<void> {
+  const shape = CSV_SHAPES[table];
+  const records = await bookDb().table<CsvRecords[typeof table]>(table).toArray();
+  const rows = records.flatMap((record) => shape.write(record as never));
+  saveFile(`${table}.csv`, writeCsv(shape.heads, rows), 'text/csv;charset=utf-8');
+}
+
+/** Jurisdictions, rates, places and certificates out to CSV files and in from them, looked at first. */
+export function CsvFiles() {
+  const [table, setTable] = useState<CsvTable>('jurisdictions');
+  const [offered, setOffered] = useState<Offered | null>(null);
+  const look = async (file: File) => {
+    const text = await file.text();
+    const planned = planImport(table, text, await importMaterial(bookDb(), table));
+    setOffered({
+      table,
+      name: file.name,
+      text,
+      plan: planned.ok ? (planned.value as ImportPlan<CsvTable>) : null,
+      refusals: planned.ok ? planned.value.wrong : planned.refusals,
+    });
+  };
+  const take = async () => {
+    if (offered === null) return;
+    const result = await act(importCsv, { table: offered.table, text: offered.text });
+    if (!result.ok) return setOffered({ ...offered, refusals: result.refusals });
+    toast(`${result.value.added} added, ${result.value.changed} changed`);
+    setOffered(null);
+  };
+  return (
+    <>
+      <SheetTitle>Tables as CSV files</SheetTitle>
+      <ChoiceField
+        label="Table"
+        className="w-[280px]"
+        options={TABLES.map((name) => [name, CSV_SHAPES[name].title] as const)}
+        value={table}
+        onChange={(event) => {
+          setTable(event.target.value as CsvTable);
+          setOffered(null);
+        }}
+      />
+      <p className="mb-2 text-soft text-sm">
+        Columns: {CSV_SHAPES[table].heads.join(', ')}. A place has one row for each match of addresses; its stack is
+        written as US-WA &gt; US-WA-KING.
+      </p>
+      <Button onClick={() => void save(table)}>Save {CSV_SHAPES[table].title} to a file</Button>
+      <label className="mt-5 block text-soft text-sm">
+        A file to take in
+        <input
+          key={table}
+          type="file"
+          accept=".csv,text/csv"
+          className="block text-ink"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file !== undefined) void look(file);
+          }}
+        />
+      </label>
+      {offered !== null && (
+        <section aria-label={`What ${offered.name} would do`} className="mt-4">
+          {offered.plan !== null && (
+            <p>
+              {offered.name}: {offered.plan.added.length} to add, {offered.plan.changed.length} to change,{' '}
+              {offered.plan.same} as they are.
+            </p>
+          )}
+          {offered.refusals.length > 0 && (
+            <div role="alert">
+              <p className="mt-1">Nothing is taken in while a row is wrong:</p>
+              <ul>
+                {offered.refusals.map((refusal) => (
+                  <li key={`${refusal.path}-${refusal.expected}`} className="text-sm">
+                    <Mark kind="wrong" /> {refusal.path === '' ? '' : `${refusal.path}: `}
+                    {wordRefusal(refusal)}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+          {offered.refusals.length === 0 && (
+            <p className="mt-3">
+              <Button weight="main" onClick={() => void take()}>
+                Take in {offered.name}
+              </Button>
+            </p>
+          )}
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,136 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { isoDate, writeDate } from '@/core/kernel/date';
+import { PACK_TITLES, packOf } from '@/core/tax/packs';
+import { type PackPlan, planPack, planSize } from '@/core/tax/packs/plan';
+import { addStarterPack } from '@/store/actions/taxSetup';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, useBook } from '../../shell/book';
+import { wordRefusals } from '../../shell/wording';
+import { conditionWords, resultWords } from '../table/rowWords';
+
+/** Starter packs: choose one, see what it adds, add it. */
+export function PackList() {
+  const { records } = useOpenBook();
+  const [id, setId] = useState('');
+  const [wrong, setWrong] = useState('');
+  const placeIds = useBook((db) => db.places.toCollection().primaryKeys());
+  const pack = id === '' ? null : packOf(id);
+  const plan = useMemo(
+    () => (pack === null || placeIds === undefined ? null : planPack(pack, records, placeIds)),
+    [pack, records, placeIds],
+  );
+  const add = async () => {
+    const result = await act(addStarterPack, { id });
+    setWrong(result.ok ? '' : wordRefusals(result.refusals));
+    if (result.ok) toast(`${pack?.title} was added; check it before use`);
+  };
+  return (
+    <>
+      <SheetTitle aside="check before use">Starter packs</SheetTitle>
+      <p className="mb-3 text-soft">
+        A pack brings the jurisdictions, rates, codes, places and rows of one country as they were on the day of its
+        knowledge. Compare it with the law before you rely on it. What your book has already stays as it is.
+      </p>
+      <ul className="mb-5 columns-2 gap-x-8">
+        {PACK_TITLES.map(({ id: packId, title, knownAt }) => (
+          <li key={packId} className="break-inside-avoid border-rule border-b py-1">
+            <button
+              type="button"
+              aria-pressed={packId === id}
+              className={`cursor-pointer text-left underline decoration-rule underline-offset-4 ${packId === id ? 'font-semibold' : ''}`}
+              onClick={() => {
+                setId(packId);
+                setWrong('');
+              }}
+            >
+              {title}
+            </button>{' '}
+            <span className="text-soft text-sm">known on {writeDate(isoDate(knownAt))}</span>
+          </li>
+        ))}
+      </ul>
+      {pack !== null && plan !== null && (
+        <section aria-label={`What ${pack.title} adds`}>
+          <h2 className="mb-1 font-semibold font-serif">{pack.title}</h2>
+          <p className="mb-2">
+            <Mark kind="warning" /> Check before use: known on {writeDate(pack.knownAt)}, later changes are not in it.
+          </p>
+          <Preview plan={plan} />
+          {wrong !== '' && (
+            <p role="alert" className="my-2 text-brick">
+              ▲ {wrong}
+            </p>
+          )}
+          <p className="mt-3">
+            {planSize(plan) === 0 ? (
+              <span className="text-soft">Your book has all of it already.</span>
+            ) : (
+              <Button weight="main" onClick={() => void add()}>
+                Add {planSize(plan)} records of {pack.title}
+              </Button>
+            )}
+          </p>
+        </section>
+      )}
+    </>
+  );
+}
+
+function Preview({ plan }: { readonly plan: PackPlan }) {
+  const { records } = useOpenBook();
+  const around = { ...records, jurisdictions: [...records.jurisdictions, ...plan.jurisdictions] };
+  const codes = { codes: [...records.codes, ...plan.codes] };
+  const short = [
+    ['Jurisdictions', plan.jurisdictions.map((j) => j.name)],
+    ['Tax codes', plan.codes.map((c) => `${c.id} ${c.name.replace('{rate}', '').trim()}`)],
+    ['Places', plan.places.map((p) => p.name)],
+    ['Withholding', plan.withholdingTypes.map((w) => `${w.name} (${w.source})`)],
+  ] as const;
+  return (
+    <>
+      {short.map(([title, names]) =>
+        names.length === 0 ? null : (
+          <p key={title} className="mb-1">
+            <span className="text-soft">{title}:</span> {names.join(', ')}
+          </p>
+        ),
+      )}
+      {plan.newRates.length > 0 && (
+        <Ruled
+          caption="Rates that it adds"
+          className="mt-2"
+          rows={plan.newRates}
+          keyOf={({ tax, rate }) => `${tax.id}|${rate.taxClass}|${rate.from}`}
+          columns={[
+            { head: 'Tax', cell: ({ tax }) => `${tax.jurisdictionId} ${tax.name}` },
+            { head: 'Class', cell: ({ rate }) => rate.taxClass || 'every class' },
+            { head: 'From', cell: ({ rate }) => writeDate(rate.from) },
+            { head: 'Rate', align: 'right', cell: ({ rate }) => `${rate.percent} %` },
+            { head: 'Legal source', cell: ({ rate }) => rate.source },
+          ]}
+        />
+      )}
+      {plan.newRows.length > 0 && (
+        <Ruled
+          caption="Rows of the decision table that it adds"
+          className="mt-3"
+          rows={plan.newRows}
+          keyOf={(row) => row.id}
+          columns={[
+            { head: 'Row', cell: (row) => row.name },
+            { head: 'When', cell: (row) => conditionWords(row, around) },
+            { head: 'Then', cell: (row) => resultWords(row, codes) },
+          ]}
+        />
+      )}
+      {plan.kept.length > 0 && <p className="mt-2 text-soft text-sm">Stays as you have it: {plan.kept.join(', ')}.</p>}
+    </>
+  );
+}

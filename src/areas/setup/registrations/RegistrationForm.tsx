@@ -1,0 +1,144 @@
+'use client';
+
+import { useState } from 'react';
+import { currency } from '@/core/kernel/currency';
+import { decimal } from '@/core/kernel/decimal';
+import { spanOf } from '@/core/periods/calendar';
+import { PACK_TITLES, packOf } from '@/core/tax/packs';
+import { type Registration, registrationSchema } from '@/core/tax/registration';
+import { keepRegistration } from '@/store/actions/taxSetup';
+import { CheckField } from '@/ui/CheckField';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today } from '../../shell/book';
+import { CURRENCY_CHOICES, jurisdictionChoices } from '../choices';
+import { FormFoot } from '../FormFoot';
+import { RegistrationFields } from '../RegistrationFields';
+import { useRecordForm } from '../useRecordForm';
+
+interface RegistrationFormProps {
+  /** The registration to change; a new one when left out. */
+  readonly registration?: Registration;
+  readonly onSaved: () => void;
+}
+
+const PACKS = PACK_TITLES.filter(({ id }) => packOf(id).registration !== null);
+
+/** A registration as the pack of its country usually has it. */
+function usual(packId: string, before: Registration): Registration {
+  const known = packOf(packId).registration;
+  if (known === null) return before;
+  const { level, cashStep, wholeUnits, filingCurrency, ...fields } = known;
+  return {
+    ...before,
+    ...fields,
+    filingCurrency: currency(filingCurrency),
+    rounding: { mode: 'half-up', level, cashStep: cashStep === '' ? '' : decimal(cashStep), wholeUnits },
+    keptFrom: spanOf(fields.frequency, today()).start,
+  };
+}
+
+function newRegistration(home: Registration['filingCurrency']): Registration {
+  return {
+    id: crypto.randomUUID(),
+    name: '',
+    authority: '',
+    country: '',
+    jurisdictionId: '',
+    number: '',
+    from: '',
+    until: '',
+    frequency: 'quarterly',
+    basis: 'on-issue',
+    filingCurrency: home,
+    rounding: { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' },
+    accounts: { output: '', notYetDue: '', payable: '' },
+    keptFrom: spanOf('quarterly', today()).start,
+    filedUntil: '',
+  };
+}
+
+/** Our registration with one authority. */
+export function RegistrationForm({ registration, onSaved }: RegistrationFormProps) {
+  const { accounts, records, currency: home } = useOpenBook();
+  const [pack, setPack] = useState('');
+  const isNew = registration === undefined;
+  const { form, submit, field, general } = useRecordForm<Registration>(
+    registrationSchema,
+    registration ?? newRegistration(home),
+    (value) => act(keepRegistration, { value, isNew }),
+    onSaved,
+  );
+  const liabilities = accounts
+    .filter((account) => account.type === 'liability')
+    .map(({ code, name }) => [code, `${code} ${name}`] as const);
+  return (
+    <form onSubmit={submit} noValidate>
+      {isNew && (
+        <ChoiceField
+          label="Fill in as is usual in"
+          hint="Taken from the starter packs; check it against the letter of the authority"
+          options={[['', 'nothing'], ...PACKS.map(({ id, title }) => [id, title] as const)]}
+          value={pack}
+          onChange={({ target: { value } }) => {
+            setPack(value);
+            if (value !== '') form.reset(usual(value, form.getValues()));
+          }}
+        />
+      )}
+      <RegistrationFields field={(part) => field(part)} />
+      <div className="grid grid-cols-3 gap-x-4">
+        <ChoiceField
+          label="Territory"
+          hint="Jurisdictions are set up beside this"
+          options={jurisdictionChoices(records.jurisdictions)}
+          {...field('jurisdictionId')}
+        />
+        <TextField label="In force from" hint="Empty: as long as the book knows" {...field('from')} />
+        <TextField label="Last day" hint="Empty while it lasts" {...field('until')} />
+        <ChoiceField
+          label="Tax falls due"
+          options={[['on-issue', 'when the document is issued']]}
+          {...field('basis')}
+        />
+        <ChoiceField label="The return is given in" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
+        <TextField label="Smallest coin" hint="Such as 0.05; empty for none" {...field('rounding.cashStep')} />
+        <ChoiceField
+          label="Halves are rounded"
+          options={[
+            ['half-up', 'away from zero'],
+            ['half-even', 'to the even neighbour'],
+          ]}
+          {...field('rounding.mode')}
+        />
+        <ChoiceField
+          label="Tax is rounded"
+          hint="E-invoices ask for once for the document"
+          options={[
+            ['document', 'once for the document'],
+            ['line', 'line by line'],
+          ]}
+          {...field('rounding.level')}
+        />
+        <CheckField label="Return in whole units" {...form.register('rounding.wholeUnits')} />
+        <ChoiceField
+          label="Output tax"
+          hint="One account for each registration"
+          options={[['', 'a new account'], ...liabilities]}
+          {...field('accounts.output')}
+        />
+        <ChoiceField
+          label="Not yet due"
+          options={[['', 'the usual one'], ...liabilities]}
+          {...field('accounts.notYetDue')}
+        />
+        <ChoiceField label="Payable" options={[['', 'the usual one'], ...liabilities]} {...field('accounts.payable')} />
+      </div>
+      <FormFoot
+        label={isNew ? 'Keep the registration' : `Keep ${registration.name}`}
+        busy={form.formState.isSubmitting}
+        general={general}
+      />
+    </form>
+  );
+}

@@ -1,0 +1,91 @@
+'use client';
+
+import { decimal } from '@/core/kernel/decimal';
+import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
+import { keepWithholdingType } from '@/store/actions/taxSetup';
+import { CheckField } from '@/ui/CheckField';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { act, today } from '../../shell/book';
+import { FormFoot } from '../FormFoot';
+import { RowsField } from '../RowsField';
+import { useRecordForm } from '../useRecordForm';
+
+interface WithholdingFormProps {
+  readonly type?: WithholdingType;
+  readonly onSaved: () => void;
+}
+
+const BLANK: WithholdingType = {
+  id: '',
+  name: '',
+  base: 'net',
+  rates: [],
+  thresholdDocument: decimal('0'),
+  thresholdYear: decimal('0'),
+  when: 'on-payment',
+  certificate: true,
+  source: '',
+};
+
+/** A tax that customers keep back: its base, dated rates and thresholds. */
+export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
+  const isNew = type === undefined;
+  const { form, submit, field, errorAt, general } = useRecordForm<WithholdingType>(
+    withholdingTypeSchema,
+    type ?? BLANK,
+    (value) => act(keepWithholdingType, { value, isNew }),
+    onSaved,
+  );
+  return (
+    <form onSubmit={submit} noValidate>
+      <div className="grid grid-cols-[1fr_2fr] gap-x-4">
+        <TextField label="Short code" hint="Such as KE-WHVAT" readOnly={!isNew} {...field('id')} />
+        <TextField label="Name" {...field('name')} />
+      </div>
+      <div className="grid grid-cols-2 gap-x-4">
+        <ChoiceField
+          label="Taken of"
+          options={[
+            ['net', 'the net'],
+            ['gross', 'the total with tax'],
+            ['tax', 'the tax'],
+          ]}
+          {...field('base')}
+        />
+        <ChoiceField
+          label="Kept back"
+          options={[
+            ['on-payment', 'when the customer pays'],
+            ['on-issue', 'already from the document'],
+          ]}
+          {...field('when')}
+        />
+        <TextField
+          label="Nothing below, for one document"
+          hint="Base in currency units; 0 for none"
+          {...field('thresholdDocument')}
+        />
+        <TextField
+          label="Nothing below, for a customer and year"
+          hint="Reached by all documents of the calendar year"
+          {...field('thresholdYear')}
+        />
+      </div>
+      <CheckField label="A certificate of the customer is needed to claim it" {...form.register('certificate')} />
+      <h2 className="mt-2 mb-1 font-semibold font-serif">Rates by date</h2>
+      <RowsField
+        form={form}
+        name="rates"
+        what="rate"
+        columns={[
+          { field: 'from', label: 'From', width: '140px' },
+          { field: 'percent', label: 'Percent', width: '100px' },
+        ]}
+        blank={{ from: today(), percent: '' }}
+        errorAt={errorAt}
+      />
+      <TextField label="Legal source, in a few words" {...field('source')} />
+      <FormFoot label={`Keep ${type?.name ?? 'the type'}`} busy={form.formState.isSubmitting} general={general} />
+    </form>
+  );
+}

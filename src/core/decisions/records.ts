@@ -1,0 +1,154 @@
+import type { Schema } from 'yup';
+import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/documents/exchangeRate';
+import { type PriceList, priceListSchema } from '@/core/documents/priceList';
+import type { IsoDate } from '@/core/kernel/date';
+import { accept, type Refusal, refuse } from '@/core/kernel/result';
+import { validated } from '@/core/kernel/validate';
+import { type Certificate, certificateSchema } from '@/core/parties/certificate';
+import { closesCircle, type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
+import { placeKeys, placeSchema } from '@/core/tax/place';
+import { sortedRates, type Tax, taxSchema } from '@/core/tax/tax';
+import { type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
+import type { TaxRecords } from '@/core/tax/taxSetup';
+import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
+import type { Decision, PlaceRow } from './changes';
+
+/** Records of the tax set-up that are kept one by one, by their table. */
+export interface SetupRecords {
+  jurisdictions: Jurisdiction;
+  taxes: Tax;
+  taxCodes: TaxCode;
+  places: PlaceRow;
+  withholdingTypes: WithholdingType;
+  certificates: Certificate;
+  priceLists: PriceList;
+  exchangeRates: ExchangeRate;
+}
+
+export type SetupTable = keyof SetupRecords;
+
+/** What keeping a record looks at beside the record itself. */
+export interface RecordMaterial<T> {
+  readonly before: T | undefined;
+  readonly isNew: boolean;
+  readonly records: TaxRecords;
+  /** Newest tax point of a tax entry that rests on the tax; null while there is none. */
+  readonly usedUntil: IsoDate | null;
+}
+
+interface RecordKind<T> {
+  readonly schema: Schema;
+  readonly nameOf: (value: T) => string;
+  /** The value as it is kept. */
+  readonly kept?: (value: T) => T;
+  /** What is wrong with it among the others. */
+  readonly faults?: (value: T, material: RecordMaterial<T>) => readonly Refusal[];
+}
+
+const unknown = (path: string, expected: string): Refusal => ({ code: 'unknown', path, expected });
+
+/** Rates that documents rest on can be ended, but neither changed nor taken out. */
+function begunRates(tax: Tax, { before, usedUntil }: RecordMaterial<Tax>): readonly Refusal[] {
+  if (before === undefined || usedUntil === null) return [];
+  return before.rates.flatMap((old): readonly Refusal[] => {
+    if (old.from > usedUntil) return [];
+    const at = tax.rates.findIndex((rate) => rate.taxClass === old.taxClass && rate.from === old.from);
+    const now = tax.rates[at];
+    if (now !== undefined && now.percent === old.percent && now.perUnit === old.perUnit) return [];
+    const figure = old.percent === '' ? old.perUnit : `${old.percent} %`;
+    return [{ code: 'begun', path: at < 0 ? 'rates' : `rates[${at}].percent`, expected: figure, found: `${old.from}` }];
+  });
+}
+
+const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
+  jurisdictions: {
+    schema: jurisdictionSchema,
+    nameOf: (j) => j.name,
+    faults: (j, { records }) => {
+      const known = new Map(records.jurisdictions.map((other) => [other.id, other]));
+      if (j.parentId === '') return [];
+      if (!known.has(j.parentId)) return [unknown('parentId', 'Choose the territory it lies in.')];
+      return closesCircle(known, j.id, j.parentId) ? [{ code: 'circle', path: 'parentId' }] : [];
+    },
+  },
+  taxes: {
+    schema: taxSchema,
+    nameOf: (tax) => tax.name,
+    kept: (tax) => ({ ...tax, rates: sortedRates(tax.rates) }),
+    faults: (tax, material) => [
+      ...(material.records.jurisdictions.some((j) => j.id === tax.jurisdictionId)
+        ? []
+        : [unknown('jurisdictionId', 'Choose the jurisdiction.')]),
+      ...begunRates(tax, material),
+    ],
+  },
+  taxCodes: {
+    schema: taxCodeSchema,
+    nameOf: (code) => code.id,
+    faults: (code, { records }) =>
+      code.components.flatMap(({ taxId }, i) =>
+        records.taxes.some((tax) => tax.id === taxId) ? [] : [unknown(`components[${i}].taxId`, 'Choose the tax.')],
+      ),
+  },
+  places: {
+    schema: placeSchema,
+    nameOf: (place) => place.name,
+    kept: (place) => ({ ...place, keys: placeKeys(place) }),
+    faults: (place, { records }) =>
+      place.stack.flatMap((id, i) =>
+        records.jurisdictions.some((j) => j.id === id) ? [] : [unknown(`stack[${i}]`, 'Choose the jurisdiction.')],
+      ),
+  },
+  withholdingTypes: { schema: withholdingTypeSchema, nameOf: (type) => type.name },
+  certificates: {
+    schema: certificateSchema,
+    nameOf: (certificate) => `certificate ${certificate.number}`,
+    faults: ({ jurisdictionId }, { records }) =>
+      records.jurisdictions.some((j) => j.id === jurisdictionId)
+        ? []
+        : [unknown('jurisdictionId', 'Choose the jurisdiction.')],
+  },
+  priceLists: { schema: priceListSchema, nameOf: (list) => list.name },
+  exchangeRates: {
+    schema: exchangeRateSchema,
+    nameOf: (rate) => `${rate.currency} ${rate.date}`,
+    kept: (rate) => ({ ...rate, id: exchangeRateId(rate.currency, rate.date) }),
+  },
+};
+
+/** Checks a record and how it fits the others. */
+export function recordRefusals<T extends SetupTable>(
+  table: T,
+  value: SetupRecords[T],
+  material: RecordMaterial<SetupRecords[T]>,
+): readonly Refusal[] {
+  const kind = KINDS[table];
+  const checked = validated<SetupRecords[T]>(kind.schema, value);
+  if (!checked.ok) return checked.refusals;
+  if (material.isNew && material.before !== undefined) return [{ code: 'duplicate', path: 'id', found: value.id }];
+  return kind.faults?.(value, material) ?? [];
+}
+
+/** The record as it is kept, in the order its table keeps. */
+export function recordKept<T extends SetupTable>(table: T, value: SetupRecords[T]): SetupRecords[T] {
+  return KINDS[table].kept?.(value) ?? value;
+}
+
+/** Keeps one record of the tax set-up. */
+export function saveRecord<T extends SetupTable>(
+  table: T,
+  value: SetupRecords[T],
+  material: RecordMaterial<SetupRecords[T]>,
+): Decision<SetupRecords[T]> {
+  const refusals = recordRefusals(table, value, material);
+  if (refusals.length > 0) return refuse(...refusals);
+  const saved = recordKept(table, value);
+  const { before } = material;
+  return accept({
+    value: saved,
+    changes: {
+      put: { [table]: [saved] },
+      audit: { subject: KINDS[table].nameOf(saved), ...(before && { before }), after: saved },
+    },
+  });
+}

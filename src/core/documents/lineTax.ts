@@ -1,0 +1,125 @@
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { reliefOf } from '@/core/parties/certificate';
+import { type Customer, numberStateFor } from '@/core/parties/customer';
+import { offsetFrom } from '@/core/parties/terms';
+import { determine, explainDecision, type Reason, type Supply, type Verdict } from '@/core/tax/determine';
+import { type ResolvedTax, resolveTax, type Unresolved } from '@/core/tax/resolve';
+import type { TaxSetup } from '@/core/tax/taxSetup';
+import { type Draft, type DraftLine, isBlank, writtenLines } from './draft';
+import type { Setting } from './setting';
+
+/** The days of a draft once read; null where the text is not a day. */
+export interface DraftDates {
+  readonly issueDate: IsoDate | null;
+  readonly taxPoint: IsoDate | null;
+  readonly dueDate: IsoDate | null;
+}
+
+export function datesOf(draft: Draft): DraftDates {
+  const issueDate = isIsoDate(draft.issueDate) ? draft.issueDate : null;
+  const taxPoint = draft.taxPoint === '' ? issueDate : isIsoDate(draft.taxPoint) ? draft.taxPoint : null;
+  const dueDate = isIsoDate(draft.due) ? draft.due : issueDate === null ? null : offsetFrom(issueDate, draft.due);
+  return { issueDate, taxPoint, dueDate };
+}
+
+/** The set-up a draft is decided by: one registration alone when the bookkeeper chose it. */
+function setupFor(draft: Draft, setting: Setting): TaxSetup {
+  const { setup } = setting;
+  if (!draft.registrationByHand) return setup;
+  return { ...setup, registrations: setup.registrations.filter((r) => r.id === draft.registrationId) };
+}
+
+/** A line as the decision table looks at it; null while the customer or the tax point is missing. */
+export function supplyOf(
+  draft: Draft,
+  line: Pick<DraftLine, 'supply' | 'taxClass'>,
+  customer: Customer | null,
+  setting: Setting,
+): Supply | null {
+  const day = datesOf(draft).taxPoint;
+  if (day === null) return null;
+  const shipFrom = setting.business.address;
+  // Without a customer the sale is looked at as one to a consumer at our own address.
+  const shipTo = draft.delivery ?? customer?.address ?? shipFrom;
+  return {
+    supply: line.supply,
+    taxClass: line.taxClass,
+    customer: customer?.kind ?? 'consumer',
+    number: customer === null ? 'none' : numberStateFor(customer, shipTo.country),
+    shipFrom,
+    shipTo,
+    day,
+  };
+}
+
+const UNDATED: Verdict = { key: '', rowId: '', registrationId: '', problem: 'Give the tax point first.' };
+
+/** What a line takes by itself: the customer's own code, else what the decision table says. */
+export function lineVerdict(
+  draft: Draft,
+  line: Pick<DraftLine, 'supply' | 'taxClass'>,
+  customer: Customer | null,
+  setting: Setting,
+): Verdict {
+  const supply = supplyOf(draft, line, customer, setting);
+  if (supply === null) return UNDATED;
+  const setup = setupFor(draft, setting);
+  const verdict = determine(setup, supply);
+  if (customer === null || !setup.code.has(customer.taxCode)) return verdict;
+  return { key: customer.taxCode, rowId: '', registrationId: verdict.registrationId, problem: '' };
+}
+
+/** Why a line takes what it takes by itself: every condition that held or failed. */
+export function lineTrail(
+  draft: Draft,
+  line: Pick<DraftLine, 'supply' | 'taxClass'>,
+  customer: Customer | null,
+  setting: Setting,
+): readonly Reason[] {
+  const supply = supplyOf(draft, line, customer, setting);
+  if (supply === null) return [{ held: false, text: UNDATED.problem }];
+  const setup = setupFor(draft, setting);
+  const own = customer === null ? undefined : setup.code.get(customer.taxCode);
+  if (customer !== null && own !== undefined)
+    return [{ held: true, text: `${customer.name} takes ${own.name} on everything` }];
+  return explainDecision(setup, supply);
+}
+
+/** A line's tax on the draft's tax point with the customer's relief, by today's set-up. */
+export function resolveKey(
+  key: string,
+  day: IsoDate,
+  customer: Customer | null,
+  setting: Setting,
+): ResolvedTax | Unresolved {
+  return resolveTax(setting.setup, key, day, reliefOf(customer, setting.certificates, day), customer?.language ?? 'en');
+}
+
+/**
+ * The draft with every tax that was not chosen by hand decided again, and with the registration that
+ * its first line belongs to. Lines stay the same objects where nothing changes.
+ */
+export function decideTaxes(draft: Draft, customer: Customer | null, setting: Setting): Draft {
+  const known = new Map<string, Verdict>();
+  const verdictOf = (line: DraftLine): Verdict => {
+    const key = `${line.supply}|${line.taxClass}`;
+    const verdict = known.get(key) ?? lineVerdict(draft, line, customer, setting);
+    known.set(key, verdict);
+    return verdict;
+  };
+  const lines = draft.lines.map((line) => {
+    if (line.taxByHand) return line;
+    const { key } = verdictOf(line);
+    return key === line.taxCode ? line : { ...line, taxCode: key };
+  });
+  const first = writtenLines(draft)[0]?.line ?? draft.lines[0];
+  const decided = first === undefined ? '' : verdictOf(first).registrationId;
+  const registrationId = draft.registrationByHand || decided === '' ? draft.registrationId : decided;
+  const same = lines.every((line, i) => line === draft.lines[i]) && registrationId === draft.registrationId;
+  return same ? draft : { ...draft, lines, registrationId };
+}
+
+/** A blank line takes what a typed line of the draft would. */
+export function lineTaxKeys(draft: Draft): readonly string[] {
+  return [...new Set(draft.lines.filter((line) => !isBlank(line)).map((line) => line.taxCode))].filter(Boolean);
+}

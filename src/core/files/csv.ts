@@ -1,0 +1,54 @@
+import Papa from 'papaparse';
+import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+
+/** Largest CSV text that is read: 20 MiB of characters. */
+const LARGEST = 20 * 2 ** 20;
+
+/** Cells that a spreadsheet would run as a formula, and the mark that keeps it from doing so. */
+const FORMULA = /^[=+\-@\t\r]/;
+const GUARD = "'";
+
+const guarded = (cell: string): string => (FORMULA.test(cell) ? GUARD + cell : cell);
+const unguarded = (cell: string): string =>
+  cell.startsWith(GUARD) && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
+
+/** Records as CSV (RFC 4180), heads first; cells that could run as a formula are made harmless. */
+export function writeCsv(heads: readonly string[], rows: readonly (readonly string[])[]): string {
+  return `${Papa.unparse([[...heads], ...rows.map((row) => row.map(guarded))], { newline: '\r\n' })}\r\n`;
+}
+
+/** A row of a read CSV with its line in the file, heads being line 1. */
+export interface CsvRow {
+  readonly row: number;
+  readonly cells: Readonly<Record<string, string>>;
+}
+
+const wrong = (path: string, expected: string, found?: string): Refusal => ({
+  code: 'invalid',
+  path,
+  expected,
+  ...(found !== undefined && { found }),
+});
+
+/** Reads CSV with these heads in any order. Refused with row and column where it can't be understood. */
+export function readCsv(text: string, heads: readonly string[]): Result<readonly CsvRow[]> {
+  if (text.length > LARGEST) return refuse({ code: 'too-large', path: '' });
+  const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' });
+  const [broken] = errors.filter((error) => error.type === 'Quotes');
+  if (broken !== undefined) return refuse(wrong(`row ${(broken.row ?? 0) + 1}`, 'Close the quotation mark.'));
+  const [first, ...rest] = data;
+  const found = (first ?? []).map((head) => head.trim().toLowerCase());
+  const missing = heads.filter((head) => !found.includes(head));
+  if (first === undefined || missing.length > 0)
+    return refuse(
+      wrong('row 1', `The first row must hold the heads ${heads.join(', ')}; ${missing.join(', ')} is missing.`),
+    );
+  const long = rest.findIndex((cells) => cells.length > found.length);
+  if (long >= 0) return refuse(wrong(`row ${long + 2}`, `Give ${found.length} cells, as in the first row.`));
+  return accept(
+    rest.map((cells, i) => ({
+      row: i + 2,
+      cells: Object.fromEntries(heads.map((head) => [head, unguarded((cells[found.indexOf(head)] ?? '').trim())])),
+    })),
+  );
+}

@@ -1,0 +1,93 @@
+import type { Decision } from '@/core/decisions/changes';
+import { recordKept, recordRefusals } from '@/core/decisions/records';
+import { writeCanonical } from '@/core/kernel/canonical';
+import type { IsoDate } from '@/core/kernel/date';
+import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+import type { TaxRecords } from '@/core/tax/taxSetup';
+import { readCsv } from './csv';
+import { CSV_SHAPES, type CsvRecords, type CsvTable, type ReadRecord } from './setupTables';
+
+/** What of the book an import is held against. */
+export interface ImportMaterial<T extends CsvTable> {
+  readonly known: ReadonlyMap<string, CsvRecords[T]>;
+  readonly records: TaxRecords;
+  /** Newest tax point of entries by tax. */
+  readonly usedUntil: ReadonlyMap<string, IsoDate>;
+  readonly customerIds: ReadonlySet<string>;
+}
+
+/** What a file would do. Nothing is taken in while any row is wrong. */
+export interface ImportPlan<T extends CsvTable> {
+  readonly added: readonly CsvRecords[T][];
+  readonly changed: readonly CsvRecords[T][];
+  readonly same: number;
+  /** Path is `row 3, percent`. */
+  readonly wrong: readonly Refusal[];
+}
+
+const MOST_WRONG = 50;
+
+function placed<T extends CsvTable>(table: T, read: ReadRecord<CsvRecords[T]>, refusal: Refusal): Refusal {
+  const at = /\[(\d+)\]/.exec(refusal.path)?.[1];
+  const row = read.rows.length > 1 && at !== undefined ? (read.rows[Number(at)] ?? read.rows[0]) : read.rows[0];
+  const column = refusal.path === '' ? '' : `, ${CSV_SHAPES[table].columnOf(refusal.path)}`;
+  return { ...refusal, path: `row ${row}${column}` };
+}
+
+/** Reads a file and says what it would add and change, and every row that is wrong. */
+export function planImport<T extends CsvTable>(
+  table: T,
+  text: string,
+  material: ImportMaterial<T>,
+): Result<ImportPlan<T>> {
+  const shape = CSV_SHAPES[table];
+  const rows = readCsv(text, shape.heads);
+  if (!rows.ok) return rows;
+  const read = shape.read(rows.value, (id) => material.known.get(id));
+  // Jurisdictions of one file may lie in each other.
+  const fresh = table === 'jurisdictions' ? (read.map((r) => r.value) as CsvRecords['jurisdictions'][]) : [];
+  const records: TaxRecords = {
+    ...material.records,
+    jurisdictions: [...material.records.jurisdictions.filter((j) => !fresh.some((f) => f.id === j.id)), ...fresh],
+  };
+  const wrong: Refusal[] = [];
+  const added: CsvRecords[T][] = [];
+  const changed: CsvRecords[T][] = [];
+  let same = 0;
+  for (const one of read) {
+    const before = material.known.get(one.value.id);
+    const usedUntil = material.usedUntil.get(one.value.id) ?? null;
+    const found = recordRefusals<CsvTable>(table, one.value, { before, isNew: false, records, usedUntil });
+    wrong.push(...found.map((refusal) => placed(table, one, refusal)));
+    if (table === 'certificates' && !material.customerIds.has((one.value as CsvRecords['certificates']).customerId))
+      wrong.push({
+        code: 'unknown',
+        path: `row ${one.rows[0]}, customer`,
+        expected: 'There is no customer with this id.',
+      });
+    const kept = recordKept<CsvTable>(table, one.value) as CsvRecords[T];
+    if (before === undefined) added.push(kept);
+    else if (writeCanonical(before) === writeCanonical(kept)) same++;
+    else changed.push(kept);
+  }
+  return accept({ added, changed, same, wrong: wrong.slice(0, MOST_WRONG) });
+}
+
+/** Takes a file in whole; refused with its rows while any is wrong. */
+export function importTable<T extends CsvTable>(
+  table: T,
+  text: string,
+  material: ImportMaterial<T>,
+): Decision<{ added: number; changed: number }> {
+  const planned = planImport(table, text, material);
+  if (!planned.ok) return planned;
+  const { added, changed, wrong } = planned.value;
+  if (wrong.length > 0) return refuse(...wrong);
+  return accept({
+    value: { added: added.length, changed: changed.length },
+    changes: {
+      put: { [table]: [...added, ...changed] },
+      audit: { subject: CSV_SHAPES[table].title, after: { added: added.length, changed: changed.length } },
+    },
+  });
+}

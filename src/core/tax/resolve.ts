@@ -1,0 +1,223 @@
+import type { IsoDate } from '@/core/kernel/date';
+import { type Decimal, decimal, decimalOf, ratioOf, trimmed } from '@/core/kernel/decimal';
+import { add, divide, multiply, ONE, type Ratio, whole, ZERO } from '@/core/kernel/ratio';
+import type { Category } from './calcTypes';
+import { lineage } from './jurisdiction';
+import type { Place } from './place';
+import { rateOn, type Tax, type TaxRate } from './tax';
+import { type CodeComponent, legendIn, type TaxCode } from './taxCode';
+import type { TaxSetup } from './taxSetup';
+
+/** Why a customer is charged nothing in a jurisdiction. */
+export interface Relief {
+  /** Number of the exemption certificate; empty when the customer is simply not liable. */
+  readonly certificate: string;
+  readonly reason: string;
+}
+
+/** One tax of a line with the rate that the tax point chose. */
+export interface ResolvedComponent {
+  readonly taxId: string;
+  readonly taxName: string;
+  readonly jurisdictionId: string;
+  readonly jurisdictionName: string;
+  readonly family: string;
+  readonly compound: boolean;
+  /** Percent; empty for an amount per unit. Zero where relief was given. */
+  readonly percent: Decimal | '';
+  readonly perUnit: Decimal | '';
+  /** The rate that would apply without the relief; empty when there is none. */
+  readonly insteadOf: Decimal | '';
+  readonly since: IsoDate;
+  readonly source: string;
+  readonly relief: Relief | null;
+}
+
+/** What a line carries, with everything a document must keep of it. */
+export interface ResolvedTax {
+  /** Id of the code, or the key of a place's stack. */
+  readonly code: string;
+  readonly name: string;
+  readonly category: Category;
+  /** All percentages together, as the customer sees them: 6.5, 0.4, 1.1 and 2.15 are 10.15. */
+  readonly percent: Decimal;
+  /** Day of the youngest of its rates. */
+  readonly since: IsoDate;
+  readonly legend: string;
+  readonly exemptionCode: string;
+  readonly boxBase: string;
+  readonly boxTax: string;
+  readonly components: readonly ResolvedComponent[];
+}
+
+/** What the customer's side says of a jurisdiction on a day; null when tax is charged there. */
+export type ReliefIn = (jurisdictionId: string) => Relief | null;
+
+/** Sets the stack of a place apart from codes: `@WA-SEATTLE/standard`. */
+export function stackKey(placeId: string, taxClass: string): string {
+  return `@${placeId}/${taxClass}`;
+}
+
+/** Place and class of a stack's key, or null for a code. */
+export function readStackKey(key: string): { readonly placeId: string; readonly taxClass: string } | null {
+  if (!key.startsWith('@')) return null;
+  const at = key.lastIndexOf('/');
+  return { placeId: key.slice(1, at), taxClass: key.slice(at + 1) };
+}
+
+/** A line's tax could not be resolved: what is missing, as a sentence. */
+export interface Unresolved {
+  readonly problem: string;
+}
+
+type Part = { readonly tax: Tax; readonly rate: TaxRate; readonly family: string; readonly compound: boolean };
+
+function effectivePercent(components: readonly ResolvedComponent[]): Decimal {
+  let sum: Ratio = ZERO;
+  for (const { percent, compound } of components) {
+    if (percent === '') continue;
+    const rate = divide(ratioOf(percent), whole(100n));
+    sum = add(sum, compound ? multiply(rate, add(ONE, sum)) : rate);
+  }
+  return trimmed(decimalOf(multiply(sum, whole(100n))));
+}
+
+function componentsOf(setup: TaxSetup, parts: readonly Part[], reliefIn: ReliefIn): readonly ResolvedComponent[] {
+  return parts.map(({ tax, rate, family, compound }): ResolvedComponent => {
+    const relief = reliefOver(setup, tax.jurisdictionId, reliefIn);
+    const none = relief !== null;
+    return {
+      taxId: tax.id,
+      taxName: tax.name,
+      jurisdictionId: tax.jurisdictionId,
+      jurisdictionName: setup.jurisdiction.get(tax.jurisdictionId)?.name ?? tax.jurisdictionId,
+      family,
+      compound,
+      percent: none ? decimal('0') : rate.percent,
+      perUnit: none ? '' : rate.perUnit,
+      insteadOf: none && rate.percent !== '' ? rate.percent : '',
+      since: rate.from,
+      source: rate.source,
+      relief,
+    };
+  });
+}
+
+/** Relief in a jurisdiction covers the territories that lie in it. */
+function reliefOver(setup: TaxSetup, jurisdictionId: string, reliefIn: ReliefIn): Relief | null {
+  for (const { id } of lineage(setup.jurisdiction, jurisdictionId)) {
+    const relief = reliefIn(id);
+    if (relief !== null) return relief;
+  }
+  return null;
+}
+
+function reliefWords(components: readonly ResolvedComponent[]): string {
+  const said = components.flatMap(({ relief, jurisdictionName }) =>
+    relief === null
+      ? []
+      : [
+          relief.certificate === ''
+            ? `Not liable in ${jurisdictionName}: ${relief.reason}.`
+            : `Exempt in ${jurisdictionName}, certificate ${relief.certificate}: ${relief.reason}.`,
+        ],
+  );
+  return [...new Set(said)].join(' ');
+}
+
+function assemble(
+  key: Pick<ResolvedTax, 'code' | 'name' | 'category' | 'exemptionCode' | 'boxBase' | 'boxTax'>,
+  legend: string,
+  components: readonly ResolvedComponent[],
+  day: IsoDate,
+): ResolvedTax {
+  const whole = components.length > 0 && components.every((component) => component.relief !== null);
+  const since = components.map((c) => c.since).reduce((a, b) => (a > b ? a : b), components[0]?.since ?? day);
+  return {
+    ...key,
+    category: whole ? 'E' : key.category,
+    percent: effectivePercent(components),
+    since,
+    legend: [legend, reliefWords(components)].filter(Boolean).join(' '),
+    components,
+  };
+}
+
+/** A code's name with its rate in the place of `{rate}`: `Standard {rate}` is Standard 23. */
+export function nameWithRate(name: string, percent: Decimal): string {
+  return name.replace('{rate}', percent);
+}
+
+function codeParts(setup: TaxSetup, code: TaxCode, day: IsoDate): readonly Part[] | Unresolved {
+  const parts: Part[] = [];
+  for (const component of code.components) {
+    const part = partOf(setup, component, day);
+    if ('problem' in part) return part;
+    parts.push(part);
+  }
+  return parts;
+}
+
+function partOf(setup: TaxSetup, component: CodeComponent, day: IsoDate): Part | Unresolved {
+  const tax = setup.tax.get(component.taxId);
+  if (tax === undefined)
+    return { problem: `The tax ${component.taxId} is not in Setup any more: choose another code.` };
+  const rate = rateOn(tax, component.taxClass, day);
+  if (rate === null)
+    return {
+      problem: `${tax.name} has no ${component.taxClass || 'general'} rate on ${day}: choose another code, or give it a rate in Setup.`,
+    };
+  return { tax, rate, family: component.family || tax.id, compound: component.compound };
+}
+
+/** The taxes of a place for a class on a day, in the order of its stack. Taxes without a rate for the class are left out. */
+export function stackParts(setup: TaxSetup, place: Place, taxClass: string, day: IsoDate): readonly Part[] {
+  return place.stack.flatMap((jurisdictionId) =>
+    (setup.taxesOf.get(jurisdictionId) ?? []).flatMap((tax) => {
+      const rate = rateOn(tax, taxClass, day);
+      const family = place.rounding === 'together' ? place.id : tax.id;
+      return rate === null ? [] : [{ tax, rate, family, compound: false }];
+    }),
+  );
+}
+
+/**
+ * A line's tax on a day, with the rates in force then and the customer's relief. A stack where no
+ * tax has a rate for the class is exempt and says so.
+ */
+export function resolveTax(
+  setup: TaxSetup,
+  key: string,
+  day: IsoDate,
+  reliefIn: ReliefIn,
+  language: string,
+): ResolvedTax | Unresolved {
+  const stack = readStackKey(key);
+  if (stack === null) {
+    const code = setup.code.get(key);
+    if (code === undefined) return { problem: `The tax code ${key} is not in Setup any more: choose another.` };
+    const parts = codeParts(setup, code, day);
+    if ('problem' in parts) return parts;
+    const { name, category, exemptionCode, boxBase, boxTax } = code;
+    const components = componentsOf(setup, parts, reliefIn);
+    const head = { code: key, name, category, exemptionCode, boxBase, boxTax };
+    const resolved = assemble(head, legendIn(code.legends, language), components, day);
+    return { ...resolved, name: nameWithRate(name, resolved.percent) };
+  }
+  const place = setup.placeIndex.byId.get(stack.placeId);
+  if (place === undefined)
+    return { problem: `The place ${stack.placeId} is not in Setup any more: choose the tax by hand.` };
+  const components = componentsOf(setup, stackParts(setup, place, stack.taxClass, day), reliefIn);
+  const none = components.length === 0;
+  const head = {
+    code: key,
+    name: place.name,
+    category: none ? ('E' as const) : ('S' as const),
+    exemptionCode: '',
+    boxBase: '',
+    boxTax: '',
+  };
+  const legend = none ? `${place.name} has no tax on supplies of the class ${stack.taxClass}.` : '';
+  const resolved = assemble(head, legend, components, day);
+  return none ? resolved : { ...resolved, name: `${place.name}, ${resolved.percent} %` };
+}

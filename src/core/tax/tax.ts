@@ -1,0 +1,90 @@
+import * as yup from 'yup';
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
+import { dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { shortCode } from './jurisdiction';
+
+/** What one tax takes for one class of supplies from a day on. */
+export interface TaxRate {
+  /** Empty: every class that has no rate of its own. */
+  readonly taxClass: string;
+  readonly from: IsoDate;
+  /** Last day it holds; empty until it is ended or the next one begins. */
+  readonly until: IsoDate | '';
+  /** Percent: `23` is 23 %. Empty when the rate is an amount per unit. */
+  readonly percent: Decimal | '';
+  /** Currency units for each unit of quantity; empty for a percentage. */
+  readonly perUnit: Decimal | '';
+  /** Where it is written, in a few words: `VAT Consolidation Act 2010, s. 46`. */
+  readonly source: string;
+}
+
+/** A levy of one jurisdiction. */
+export interface Tax {
+  readonly id: string;
+  readonly jurisdictionId: string;
+  readonly name: string;
+  readonly rates: readonly TaxRate[];
+}
+
+const figure = (v: unknown): boolean => v === '' || (isDecimal(v) && ratioOf(v).n >= 0n);
+
+const rateSchema = yup
+  .object({
+    taxClass: optionalText(30),
+    from: dateText('Give the day this rate begins, such as 2026-01-01.'),
+    until: yup
+      .string()
+      .defined()
+      .test('until', 'Give its last day, or nothing.', (v) => v === '' || isIsoDate(v)),
+    percent: yup.string().defined().test('percent', 'Give a percentage such as 23 or 13.5.', figure),
+    perUnit: yup.string().defined().test('perUnit', 'Give an amount such as 0.25.', figure),
+    source: optionalText(200),
+  })
+  .test('one', 'Give a percentage or an amount per unit, one of the two.', function one(rate) {
+    return (rate.percent === '') !== (rate.perUnit === '') || this.createError({ path: `${this.path}.percent` });
+  })
+  .test('order', 'It can not end before it begins.', function order(rate) {
+    return rate.until === '' || rate.until >= rate.from || this.createError({ path: `${this.path}.until` });
+  });
+
+export const taxSchema = yup
+  .object({
+    id: shortCode('IE-VAT'),
+    jurisdictionId: neededText('the jurisdiction'),
+    name: neededText('a name, such as VAT', 40),
+    rates: yup.array().of(rateSchema).defined(),
+  })
+  .test('days', 'Two rates of one class begin on the same day.', function days(tax) {
+    const keys = tax.rates.map((rate) => `${rate.taxClass}|${rate.from}`);
+    const at = keys.findIndex((key, i) => keys.indexOf(key) !== i);
+    return at < 0 || this.createError({ path: `rates[${at}].from` });
+  });
+
+function newest(rates: readonly TaxRate[], taxClass: string, day: IsoDate): TaxRate | null {
+  let found: TaxRate | null = null;
+  for (const rate of rates)
+    if (rate.taxClass === taxClass && rate.from <= day && (found === null || rate.from > found.from)) found = rate;
+  return found === null || (found.until !== '' && found.until < day) ? null : found;
+}
+
+/**
+ * The rate in force for a class on a day: the latest of the class that began on or before it and has
+ * not ended, else that of every class. Null when there is none. Always asked with the tax point,
+ * never with today.
+ */
+export function rateOn(tax: Pick<Tax, 'rates'>, taxClass: string, day: IsoDate): TaxRate | null {
+  return newest(tax.rates, taxClass, day) ?? newest(tax.rates, '', day);
+}
+
+/** A rate from a later day on: changes neither what was before nor rates that begin later. */
+export function withRate(tax: Tax, rate: TaxRate): Tax {
+  const others = tax.rates.filter((r) => r.taxClass !== rate.taxClass || r.from !== rate.from);
+  return { ...tax, rates: sortedRates([...others, rate]) };
+}
+
+/** Rates in the order they are kept: by class, earliest first. */
+export function sortedRates(rates: readonly TaxRate[]): readonly TaxRate[] {
+  const key = (rate: TaxRate) => `${rate.taxClass}|${rate.from}`;
+  return [...rates].sort((a, b) => (key(a) < key(b) ? -1 : 1));
+}
