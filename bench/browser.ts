@@ -3,9 +3,10 @@ import { type Written, writeDocument } from '@/core/decisions/issue';
 import type { Draft, DraftLine } from '@/core/documents/draft';
 import { freezeInvoice } from '@/core/documents/freeze';
 import { nextNumber, type Series } from '@/core/documents/series';
+import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { addDays, type IsoDate, isoDate } from '@/core/kernel/date';
 import { prove } from '@/core/periods/proof';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoBeginning, demoSetup } from '@/demo/setup';
 import { keepDraft } from '@/store/actions/drafts';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { begin, changeCustomer } from '@/store/actions/setup';
@@ -39,12 +40,7 @@ async function freshBook(name: string): Promise<BookDb> {
   const db = new BookDb(name);
   await db.delete();
   await db.open();
-  await act(
-    db,
-    begin,
-    { business: DEMO_BUSINESS, registration: demoRegistration(KEPT_FROM), codes: IRISH_CODES },
-    KEPT_FROM,
-  );
+  await act(db, begin, demoBeginning(KEPT_FROM), KEPT_FROM);
   for (const customer of DEMO_CUSTOMERS) await act(db, changeCustomer, customer, KEPT_FROM);
   return db;
 }
@@ -60,6 +56,9 @@ function draftOf(i: number, day: IsoDate): Draft {
     unit: 'C62',
     price: `${10 + ((i * 7 + j) % 90)}.${10 + (j % 80)}`,
     discount: j % 3 === 0 ? '5%' : '',
+    taxClass: ['standard', 'reduced', 'zero'][(i + j) % 3] ?? 'standard',
+    supply: 'goods',
+    priceFrom: '',
     taxCode: CODES[(i + j) % 3] ?? 'IE-S',
     taxByHand: false,
     account: '4000',
@@ -68,6 +67,9 @@ function draftOf(i: number, day: IsoDate): Draft {
     id: crypto.randomUUID(),
     revision: 0,
     registrationId: 'ie-vat',
+    registrationByHand: false,
+    delivery: null,
+    held: null,
     customerId: DEMO_CUSTOMERS[i % 4]?.id ?? 'clewbay',
     issueDate: day,
     taxPoint: '',
@@ -102,7 +104,7 @@ async function issueAgainstRaw(count: number): Promise<{ action: number; raw: nu
   );
   const [months, balances, customers, series, period] = await Promise.all([
     db.accountMonths.toArray(),
-    db.taxBalances.toArray(),
+    db.taxRows.toArray(),
     db.customerBalances.toArray(),
     db.series.get('invoice'),
     db.taxPeriods.toArray(),
@@ -119,7 +121,7 @@ async function issueAgainstRaw(count: number): Promise<{ action: number; raw: nu
       await raw.journalLines.bulkAdd(lines);
       await raw.taxEntries.bulkAdd(tax);
       await raw.accountMonths.bulkPut(months);
-      await raw.taxBalances.bulkPut(balances);
+      await raw.taxRows.bulkPut(balances);
       await raw.customerBalances.bulkPut(customers.slice(0, 1));
       if (series !== undefined) await raw.series.put(series);
       await raw.taxPeriods.bulkPut(period);
@@ -136,7 +138,13 @@ async function issueAgainstRaw(count: number): Promise<{ action: number; raw: nu
 async function largeBook(name: string, count: number): Promise<BookDb> {
   const db = await freshBook(name);
   const registration = present(await db.registrations.get('ie-vat'), 'registration');
-  const setting = { business: DEMO_BUSINESS, registration, codes: IRISH_CODES };
+  const setting: Setting = {
+    business: DEMO_BUSINESS,
+    setup: demoSetup(KEPT_FROM),
+    certificates: [],
+    yearSoFar: NO_YEAR,
+    rateOf: () => null,
+  };
   const chart = await db.accounts.toArray();
   let series: Series = present(await db.series.get('invoice'), 'series');
   const moment = momentOn(KEPT_FROM);
@@ -145,7 +153,7 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
     for (let i = from; i < Math.min(count, from + 500); i++) {
       const draft = draftOf(i, addDays(KEPT_FROM, Math.floor((i * 364) / count)));
       const customer = DEMO_CUSTOMERS.find((c) => c.id === draft.customerId) ?? null;
-      const content = freezeInvoice(draft, nextNumber(series, isoDate(draft.issueDate)), customer, [], setting);
+      const content = freezeInvoice(draft, nextNumber(series, isoDate(draft.issueDate)), customer, setting);
       if (!content.ok) throw new Error(JSON.stringify(content.refusals));
       const result = writeDocument(content.value, registration, series, chart, moment);
       if (!result.ok) throw new Error(JSON.stringify(result.refusals));

@@ -1,11 +1,12 @@
 import type { Moment } from '@/core/decisions/changes';
 import type { Draft, DraftLine } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { TaxBalance } from '@/core/periods/return';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, demoSetup } from '@/demo/setup';
 import { keepDraft } from '@/store/actions/drafts';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
@@ -19,6 +20,18 @@ export const EUR = currency('EUR');
 export const KEPT_FROM = isoDate('2026-01-01');
 
 let ids = 0;
+
+/** What drafts of the sample business are written against, without a database. */
+export function settingOf(over: Partial<Setting> = {}): Setting {
+  return {
+    business: DEMO_BUSINESS,
+    setup: demoSetup(KEPT_FROM),
+    certificates: [],
+    yearSoFar: NO_YEAR,
+    rateOf: () => null,
+    ...over,
+  };
+}
 
 /** The outside world on a day; ids count up. */
 export function momentOn(day: string): Moment {
@@ -54,8 +67,7 @@ export function refusalCodes(result: Result<unknown>): string[] {
 /** An empty book of the sample business, registered for two-monthly VAT from January 2026. */
 export async function newBook(): Promise<BookDb> {
   const db = new BookDb(`test-${++ids}`);
-  const registration = demoRegistration(KEPT_FROM);
-  await act(db, begin, { business: DEMO_BUSINESS, registration, codes: IRISH_CODES }, KEPT_FROM);
+  await act(db, begin, demoBeginning(KEPT_FROM), KEPT_FROM);
   for (const customer of DEMO_CUSTOMERS) await act(db, changeCustomer, customer, KEPT_FROM);
   for (const item of DEMO_ITEMS) await act(db, changeItem, item, KEPT_FROM);
   return db;
@@ -70,6 +82,9 @@ export function lineOf(over: Partial<DraftLine> = {}): DraftLine {
     unit: 'C62',
     price: '100.00',
     discount: '',
+    taxClass: 'standard',
+    supply: 'service',
+    priceFrom: '',
     taxCode: 'IE-S',
     taxByHand: false,
     account: '4100',
@@ -82,6 +97,8 @@ export function draftOf(over: Partial<Draft> = {}): Draft {
     id: `draft-${++ids}`,
     revision: 0,
     registrationId: 'ie-vat',
+    registrationByHand: false,
+    delivery: null,
     customerId: 'ballyvaughan',
     issueDate: '2026-01-15',
     taxPoint: '',
@@ -91,6 +108,7 @@ export function draftOf(over: Partial<Draft> = {}): Draft {
     orderNumber: '',
     note: '',
     lines: [lineOf()],
+    held: null,
     savedAt: '',
     keys: [],
     ...over,

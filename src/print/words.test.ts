@@ -1,15 +1,15 @@
-import { day, draftOf, lineOf } from 'tests/book';
+import { day, draftOf, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeInvoice } from '@/core/documents/freeze';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { fileName, printed } from './words';
 
-const setting = { business: DEMO_BUSINESS, registration: demoRegistration(day('2026-01-01')), codes: IRISH_CODES };
+const setting = settingOf();
 
 function content(over: Partial<Draft> = {}, who = 'ballyvaughan'): Content {
   const customer = DEMO_CUSTOMERS.find((c) => c.id === who) ?? null;
-  const result = freezeInvoice(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, [], setting);
+  const result = freezeInvoice(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, setting);
   if (!result.ok) throw new Error(JSON.stringify(result.refusals));
   return result.value;
 }

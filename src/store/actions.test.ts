@@ -10,15 +10,20 @@ import {
   refusalCodes,
   wholeBook,
 } from 'tests/book';
+import { isoDate as day } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
+import type { TaxRate } from '@/core/tax/tax';
+import { demoBeginning } from '@/demo/setup';
 import { creditInvoice } from './actions/creditInvoice';
 import { deleteDraft, keepDraft } from './actions/drafts';
 import { fileReturn } from './actions/fileReturn';
 import { issueInvoice } from './actions/issueInvoice';
 import { recordReceipt } from './actions/recordReceipt';
-import { begin, changeBusiness, changeRegistration, changeTaxCode } from './actions/setup';
+import { begin, changeBusiness } from './actions/setup';
+import { keepRegistration, keepTax, keepTaxCode } from './actions/taxSetup';
 import { writeJournal } from './actions/writeJournal';
-import { loadBook } from './load';
+import { loadBook, present } from './load';
 import { type Action, perform } from './perform';
 import type { BookDb } from './schema';
 
@@ -260,16 +265,9 @@ describe('a credit note', () => {
 
   test('takes the rate of its invoice, not of its own day', async () => {
     const invoice = await issued(db);
-    const standard = (await db.taxCodes.get('IE-S')) as never as { rates: object[] };
-    await act(
-      db,
-      changeTaxCode,
-      {
-        code: { ...standard, rates: [...standard.rates, { from: '2026-02-01', percent: '25' }] } as never,
-        isNew: false,
-      },
-      '2026-02-01',
-    );
+    const vat = present(await db.taxes.get('IE-VAT'), 'the tax');
+    const rate = { ...vat.rates[0], taxClass: 'standard', from: day('2026-02-01'), percent: decimal('25') } as TaxRate;
+    await act(db, keepTax, { value: { ...vat, rates: [...vat.rates, rate] }, isNew: false }, '2026-02-01');
     const { id } = await act(db, creditInvoice, { documentId: invoice.id, date: '2026-02-10', reason }, '2026-02-10');
     expect((await documentOf(db, id)).figures.totals.taxAmount).toBe(2300n);
     expect((await issued(db, { issueDate: '2026-02-11' })).figures.totals.taxAmount).toBe(2500n);
@@ -415,7 +413,14 @@ describe('setup', () => {
     const { business } = await loadBook(db);
     const registration = (await db.registrations.toArray())[0] as never;
     expect(
-      refusalCodes(await perform(db, begin, { business, registration, codes: [] }, momentOn('2026-01-01'))),
+      refusalCodes(
+        await perform(
+          db,
+          begin,
+          { ...demoBeginning(day('2026-01-01')), business, registration },
+          momentOn('2026-01-01'),
+        ),
+      ),
     ).toEqual(['book-exists']);
   });
   test('the home currency can not change under written amounts', async () => {
@@ -434,22 +439,17 @@ describe('setup', () => {
     expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual(['iban']);
   });
   test('the frequency stays once a period is in use', async () => {
-    const registration = (await db.registrations.get('ie-vat')) as never as Parameters<
-      typeof changeRegistration.decide
-    >[1];
-    await act(db, changeRegistration, { ...registration, frequency: 'monthly' }, '2026-01-01');
+    const registration = present(await db.registrations.get('ie-vat'), 'the registration');
+    const keep = (frequency: 'monthly' | 'quarterly') =>
+      perform(db, keepRegistration, { value: { ...registration, frequency }, isNew: false }, momentOn('2026-01-01'));
+    expect(refusalCodes(await keep('monthly'))).toEqual([]);
     await issued(db);
-    const result = await perform(
-      db,
-      changeRegistration,
-      { ...registration, frequency: 'quarterly' },
-      momentOn('2026-01-01'),
-    );
+    const result = await keep('quarterly');
     expect(refusalCodes(result)).toEqual(['in-use']);
   });
   test('a tax code is not made twice', async () => {
-    const code = (await db.taxCodes.get('IE-S')) as never as Parameters<typeof changeTaxCode.decide>[1]['code'];
-    expect(refusalCodes(await perform(db, changeTaxCode, { code, isNew: true }, momentOn('2026-01-01')))).toEqual([
+    const value = present(await db.taxCodes.get('IE-S'), 'the code');
+    expect(refusalCodes(await perform(db, keepTaxCode, { value, isNew: true }, momentOn('2026-01-01')))).toEqual([
       'duplicate',
     ]);
   });

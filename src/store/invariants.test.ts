@@ -158,7 +158,7 @@ async function expectSound({ db, filed }: Running) {
 
   // Return = tax entries = documents computed again = ledger, in each period.
   for (const [periodId, group] of grouped(entries, (entry) => entry.periodId)) {
-    const figures = returnOf(await db.taxBalances.where('periodId').equals(periodId).toArray());
+    const figures = returnOf(await db.taxRows.where('periodId').equals(periodId).toArray());
     expect(figures.tax).toBe(sum(group.map((e) => e.tax)));
     expect(figures.base).toBe(sum(group.map((e) => e.base)));
     const proof = prove(
@@ -170,7 +170,7 @@ async function expectSound({ db, filed }: Running) {
   // A filed period is what it was when it was filed.
   for (const [id, period] of filed) {
     expect(await db.taxPeriods.get(id)).toEqual(period);
-    expect(returnOf(await db.taxBalances.where('periodId').equals(id).toArray())).toEqual(period.filed?.figures);
+    expect(returnOf(await db.taxRows.where('periodId').equals(id).toArray())).toEqual(period.filed?.figures);
   }
 }
 

@@ -11,6 +11,14 @@ import type { WorkingStep } from '@/core/tax/workings';
 import { Mark } from '@/ui/Mark';
 import { Note, NoteRow } from '@/ui/Page';
 
+/** What each tax of a document is called in its workings: by its jurisdiction. */
+export function componentNames(taxes: readonly FrozenTax[]): (id: string) => string {
+  const names = new Map(
+    taxes.flatMap((tax) => (tax.components ?? []).map((c) => [c.taxId, c.jurisdictionName] as const)),
+  );
+  return (id) => names.get(id) ?? id;
+}
+
 /** Steps of a computation, sums under their rule. */
 export function Steps({ steps, currency }: { readonly steps: readonly WorkingStep[]; readonly currency: Currency }) {
   return (
@@ -71,8 +79,7 @@ export function Because({ tax, trail, byHand }: BecauseProps) {
         <strong className="font-semibold">{tax.name}</strong> {byHand && <span>was chosen by hand; by itself: </span>}
         {!byHand && 'because '}
         {decisive(trail)}
-        {' · '}
-        {showNumber(tax.percent)} % since {writeDate(tax.since)}.
+        {tax.components?.length !== 0 && ` · ${showNumber(tax.percent)} % since ${writeDate(tax.since)}`}.
       </p>
       <Components components={tax.components ?? []} />
       {trail.length > 1 && (

@@ -85,12 +85,14 @@ export function TaxScreen() {
                   </>
                 ),
               },
-              ...(several ? [{ head: 'Jurisdiction', cell: (r: TaxBalance) => r.jurisdictionName } as const] : []),
-              { head: 'Rate', align: 'right', width: '80px', cell: (r) => `${showNumber(decimal(r.percent))} %` },
+              ...(several
+                ? [{ head: 'Jurisdiction', width: '120px', cell: (r: TaxBalance) => r.jurisdictionName } as const]
+                : []),
+              { head: 'Rate', align: 'right', width: '64px', cell: (r) => `${showNumber(decimal(r.percent))} %` },
               {
                 head: 'Entries',
                 align: 'right',
-                width: '110px',
+                width: '72px',
                 cell: (r) => (
                   <>
                     {r.lateEntries > 0 && <span className="text-soft text-sm">{r.lateEntries} late · </span>}
@@ -101,13 +103,13 @@ export function TaxScreen() {
               {
                 head: 'Base',
                 align: 'right',
-                width: '130px',
+                width: '104px',
                 cell: (r) => <OpenFigure row={r} figure="base" opened={opened} onOpen={setOpened} />,
               },
               {
                 head: 'Tax',
                 align: 'right',
-                width: '120px',
+                width: '96px',
                 cell: (r) => <OpenFigure row={r} figure="tax" opened={opened} onOpen={setOpened} />,
               },
             ]}

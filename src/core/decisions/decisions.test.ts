@@ -1,10 +1,10 @@
-import { accepted, day, draftOf, lineOf, momentOn, refusalCodes } from 'tests/book';
+import { accepted, day, draftOf, EUR, lineOf, momentOn, refusalCodes, settingOf } from 'tests/book';
 import { FIRST_SERIES, type Series } from '@/core/documents/series';
 import { minor } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
 import type { Proof } from '@/core/periods/proof';
 import type { TaxBalance } from '@/core/periods/return';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { credit } from './credit';
 import { file } from './file';
 import { findingsOn } from './findings';
@@ -18,8 +18,7 @@ const series = (id: Series['id']) => FIRST_SERIES.find((s) => s.id === id) as Se
 const material = (over: Partial<IssueMaterial> = {}): IssueMaterial => ({
   draft: draftOf(),
   customer: DEMO_CUSTOMERS[0] ?? null,
-  items: DEMO_ITEMS,
-  setting: { business: DEMO_BUSINESS, registration, codes: IRISH_CODES },
+  setting: settingOf(),
   series: series('invoice'),
   chart: FIRST_CHART,
   ...over,
@@ -136,13 +135,38 @@ describe('filing', () => {
     percent: '23',
     codeName: 'Standard 23',
     category: 'S',
+    jurisdictionId: 'IE',
+    jurisdictionName: 'Ireland',
+    taxId: 'IE-VAT',
+    kind: 'due',
+    boxBase: '',
+    boxTax: 'T1',
     base: minor(0n),
+    baseOnce: minor(0n),
     tax: minor(tax),
+    filingCurrency: EUR,
+    filingBase: minor(0n),
+    filingBaseOnce: minor(0n),
+    filingTax: minor(tax),
     entries: 1,
     lateEntries: 0,
   });
-  const filed = (balances: readonly TaxBalance[], today = '2026-03-01') =>
-    file({ registration, balances, proof, chart: FIRST_CHART }, day('2026-01-01'), '', momentOn(today));
+  const filed = (balances: readonly TaxBalance[], today = '2026-03-01', over: Partial<typeof registration> = {}) =>
+    file(
+      { registration: { ...registration, ...over }, balances, proof, chart: FIRST_CHART, homeCurrency: EUR },
+      day('2026-01-01'),
+      '',
+      momentOn(today),
+    );
+  test('in whole units posts what is rounded away', () => {
+    const rounding = { ...registration.rounding, wholeUnits: true };
+    const { changes } = accepted(filed([row(12_350n)], '2026-03-01', { rounding }));
+    expect(changes.add?.journalLines?.map((l) => [l.account, l.amount])).toEqual([
+      ['2200', 12_350n],
+      ['2210', -12_400n],
+      ['7910', 50n],
+    ]);
+  });
   test('nothing files an entry without lines', () => {
     const { changes } = accepted(filed([]));
     expect([changes.add?.journal?.length, changes.add?.journalLines]).toEqual([1, []]);

@@ -15,7 +15,7 @@ export interface DraftDates {
   readonly dueDate: IsoDate | null;
 }
 
-export function datesOf(draft: Draft): DraftDates {
+export function datesOf(draft: Pick<Draft, 'issueDate' | 'taxPoint' | 'due'>): DraftDates {
   const issueDate = isIsoDate(draft.issueDate) ? draft.issueDate : null;
   const taxPoint = draft.taxPoint === '' ? issueDate : isIsoDate(draft.taxPoint) ? draft.taxPoint : null;
   const dueDate = isIsoDate(draft.due) ? draft.due : issueDate === null ? null : offsetFrom(issueDate, draft.due);

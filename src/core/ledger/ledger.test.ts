@@ -1,18 +1,19 @@
-import { day, draftOf, EUR, lineOf } from 'tests/book';
+import { day, draftOf, EUR, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import { freezeInvoice } from '@/core/documents/freeze';
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoRegistration, IRISH_CODES } from '@/demo/setup';
+import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { accountFor, FIRST_CHART } from './account';
 import { entryOf, isBalanced, type JournalEntry, type Side } from './entry';
 import { documentSides, filingSides, receiptSides } from './posting';
 import { trialBalance } from './trialBalance';
 
-const setting = { business: DEMO_BUSINESS, registration: demoRegistration(day('2026-01-01')), codes: IRISH_CODES };
+const setting = settingOf();
+const posting = { outputAccount: '2200', taxPeriodId: 'p' };
 
 function content(over: Parameters<typeof draftOf>[0] = {}): Content {
-  const result = freezeInvoice(draftOf(over), 'INV-2026-0001', DEMO_CUSTOMERS[0] ?? null, [], setting);
+  const result = freezeInvoice(draftOf(over), 'INV-2026-0001', DEMO_CUSTOMERS[0] ?? null, setting);
   if (!result.ok) throw new Error(JSON.stringify(result.refusals));
   return result.value;
 }
@@ -27,7 +28,7 @@ describe('what a document posts', () => {
   ];
   test('receivables, income by account, output tax by code', () => {
     const invoice = content({ lines });
-    expect(amounts(documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p'))).toEqual([
+    expect(amounts(documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting))).toEqual([
       ['1100', '1,427.88'],
       ['4000', '\u2212946.00'],
       ['4100', '\u2212216.00'],
@@ -37,21 +38,21 @@ describe('what a document posts', () => {
   });
   test('income is net when prices hold the tax, and everything balances', () => {
     const invoice = content({ priceMode: 'gross', lines });
-    const sides = documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p');
+    const sides = documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting);
     expect(amounts(sides)[0]).toEqual(['1100', '1,162.00']);
     expect(isBalanced(sides)).toBe(true);
   });
   test('a credit note posts the mirror', () => {
     const invoice = content({ lines });
     const figures = figuresOf(invoice);
-    const note = documentSides({ ...invoice, kind: 'credit-note' }, figures, FIRST_CHART, 'p');
+    const note = documentSides({ ...invoice, kind: 'credit-note' }, figures, FIRST_CHART, posting);
     expect(note.map((side) => -side.amount)).toEqual(
-      documentSides(invoice, figures, FIRST_CHART, 'p').map((side) => side.amount),
+      documentSides(invoice, figures, FIRST_CHART, posting).map((side) => side.amount),
     );
   });
   test('tax lines carry code and period, the others neither', () => {
     const invoice = content({ lines });
-    const marked = documentSides(invoice, figuresOf(invoice), FIRST_CHART, 'p').filter((side) => side.taxPeriodId);
+    const marked = documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting).filter((side) => side.taxPeriodId);
     expect(marked.map((side) => [side.account, side.taxCode, side.taxPeriodId])).toEqual([
       ['2200', 'IE-S', 'p'],
       ['2200', 'IE-Z', 'p'],
@@ -62,7 +63,9 @@ describe('what a document posts', () => {
       ['1000', '50.00'],
       ['1100', '\u221250.00'],
     ]);
-    expect(amounts(filingSides(minor(-230n), FIRST_CHART, 'p'))).toEqual([
+    expect(
+      amounts(filingSides(minor(-230n), minor(-230n), { output: '2200', payable: '2210' }, FIRST_CHART, 'p')),
+    ).toEqual([
       ['2200', '\u22122.30'],
       ['2210', '2.30'],
     ]);

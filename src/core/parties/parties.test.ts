@@ -56,7 +56,12 @@ describe('a customer', () => {
     name: 'Clew Bay Salmon Co-op',
     address: { street: 'Old Fish Quay\nShed 2', city: 'Westport', region: '', postalCode: 'F28', country: 'IE' },
     email: '',
-    taxNumber: '',
+    kind: 'business',
+    language: 'en',
+    taxNumbers: [],
+    priceListId: '',
+    notLiableIn: [],
+    withholding: [],
     endpoint: { scheme: '', id: '' },
     terms: '30d',
     taxCode: '',
@@ -68,6 +73,8 @@ describe('a customer', () => {
   });
   test.each<[object, string]>([
     [{ name: '  ' }, 'name'],
+    [{ taxNumbers: [{ country: 'IE', number: 'IE7654321F', check: null }] }, 'taxNumbers[0].number'],
+    [{ kind: 'friend' }, 'kind'],
     [{ terms: 'soon' }, 'terms'],
     [{ email: 'nobody' }, 'email'],
     [{ endpoint: { scheme: '9935', id: '' } }, 'endpoint.id'],

@@ -1,4 +1,4 @@
-import { accepted, act, day, issued, lineOf, newBook, taxOf } from 'tests/book';
+import { accepted, act, day, EUR, issued, lineOf, newBook, taxOf } from 'tests/book';
 import { isoDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
 import { demoRegistration } from '@/demo/setup';
@@ -64,6 +64,17 @@ describe('the return', () => {
     codeName: 'Standard',
     category: 'S',
     percent: '23',
+    jurisdictionId: 'IE',
+    jurisdictionName: 'Ireland',
+    taxId: 'IE-VAT',
+    part: 0,
+    kind: 'due',
+    certificate: '',
+    boxBase: '',
+    boxTax: 'T1',
+    filingCurrency: EUR,
+    filingBase: minor(10000n),
+    filingTax: minor(2300n),
     taxPoint: day('2026-01-05'),
     late: false,
     base: minor(10000n),
@@ -87,7 +98,8 @@ describe('the return', () => {
     expect(figures).toMatchObject({ base: 15000n, tax: 3250n });
     expect(taxOf(balances)).toBe(3250n);
   });
-  test('of nothing is nothing', () => expect(returnOf([])).toEqual({ rows: [], base: 0n, tax: 0n }));
+  test('of nothing is nothing', () =>
+    expect(returnOf([])).toEqual({ rows: [], base: 0n, tax: 0n, filingBase: 0n, filingTax: 0n, boxes: [] }));
 });
 
 describe('the proof', () => {

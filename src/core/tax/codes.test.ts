@@ -1,73 +1,46 @@
 import { currency } from '@/core/kernel/currency';
-import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { validated } from '@/core/kernel/validate';
 import type { CalcInput } from './calcTypes';
 import { calculate } from './calculate';
-import { determineCode } from './determine';
-import { rateOn, type TaxCode, taxCodeSchema } from './taxCode';
+import { legendIn, type TaxCode, taxCodeSchema } from './taxCode';
 import { explainLine } from './workings';
 
 const standard: TaxCode = {
   id: 'IE-S',
-  name: 'Standard 23',
+  name: 'Standard {rate}',
   category: 'S',
-  taxClass: 'standard',
-  legend: '',
+  components: [{ taxId: 'IE-VAT', taxClass: 'standard', family: '', compound: false }],
+  legends: [],
   exemptionCode: '',
-  rates: [
-    { from: isoDate('2020-09-01'), percent: decimal('21') },
-    { from: isoDate('2021-03-01'), percent: decimal('23') },
-  ],
+  boxBase: '',
+  boxTax: 'T1',
 };
-const reverse: TaxCode = {
-  ...standard,
-  id: 'IE-RC',
-  name: 'Reverse charge',
-  category: 'AE',
-  taxClass: '',
-  legend: 'Reverse charge',
-  rates: [{ from: isoDate('2010-01-01'), percent: decimal('0') }],
-};
-
-describe('a rate is chosen by the tax point', () => {
-  test.each([
-    ['2020-08-31', undefined],
-    ['2020-09-01', '21'],
-    ['2021-02-28', '21'],
-    ['2021-03-01', '23'],
-    ['2030-01-01', '23'],
-  ])('on %s: %s', (day, percent) => expect(rateOn(standard, isoDate(day))?.percent).toBe(percent));
-});
 
 describe('a tax code', () => {
   const paths = (code: object) => {
     const result = validated(taxCodeSchema, { ...standard, ...code });
     return result.ok ? [] : result.refusals.map((refusal) => refusal.path);
   };
+  const reason = { language: 'en', text: 'Exempt' };
   test('is kept when it is whole', () => expect(paths({})).toEqual([]));
   test.each<[string, object, string]>([
-    ['reverse charge with a rate', { category: 'AE', legend: 'x' }, 'rates[0].percent'],
-    ['exempt without words', { category: 'E', rates: [{ from: '2020-01-01', percent: '0' }] }, 'legend'],
-    ['two rates on one day', { rates: [standard.rates[0], standard.rates[0]] }, 'rates[1].from'],
-    ['no rate', { rates: [] }, 'rates'],
-    ['a rate in words', { rates: [{ from: '2020-01-01', percent: 'some' }] }, 'rates[0].percent'],
+    ['reverse charge that charges a tax', { category: 'AE', legends: [reason] }, 'components'],
+    ['exempt without words', { category: 'E', components: [] }, 'legends'],
+    ['two legends in one language', { legends: [reason, reason] }, 'legends[1].language'],
+    ['a taxed code without a tax', { components: [] }, 'components'],
+    ['one tax twice', { components: [...standard.components, ...standard.components] }, 'components[1].taxId'],
     ['a strange exemption code', { exemptionCode: 'because' }, 'exemptionCode'],
     ['small letters', { id: 's23' }, 'id'],
   ])('%s is refused', (_, code, path) => expect(paths(code)).toContain(path));
-});
-
-describe('which code a line takes', () => {
-  const codes = [standard, reverse];
-  test.each([
-    ['the customer’s own goes first', { name: 'N', taxCode: 'IE-RC' }, 'standard', 'IE-RC', [true]],
-    ['else the one of the class', { name: 'N', taxCode: '' }, 'standard', 'IE-S', [false, true]],
-    ['a typed line is taken as standard', null, '', 'IE-S', [false, true]],
-    ['a class nobody knows gives none', null, 'ships', undefined, [false]],
-  ])('%s', (_, customer, taxClass, code, held) => {
-    const verdict = determineCode(codes, customer, taxClass);
-    expect(verdict.code?.id).toBe(code);
-    expect(verdict.trail.map((reason) => reason.held)).toEqual(held);
+  test('gives its words in the customer’s language, else in the first', () => {
+    const legends = [reason, { language: 'de', text: 'Steuerfrei' }];
+    expect(['de', 'en', 'fr'].map((language) => legendIn(legends, language))).toEqual([
+      'Steuerfrei',
+      'Exempt',
+      'Exempt',
+    ]);
+    expect(legendIn([], 'en')).toBe('');
   });
 });
 

@@ -206,12 +206,12 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
     say(
       row.shipFrom.length > 0,
       among(row.shipFrom, from),
-      `it comes from ${far(row.shipFrom)} ${home} (${supply.shipFrom.country} is ${RELATION_WORDS[from]} it)`,
+      `the origin is ${far(row.shipFrom)} ${home} (${supply.shipFrom.country} is ${RELATION_WORDS[from]} it)`,
     );
     say(
       row.shipTo.length > 0,
       among(row.shipTo, to),
-      `it goes to ${far(row.shipTo)} ${home} (${supply.shipTo.country} is ${RELATION_WORDS[to]} it)`,
+      `the destination is ${far(row.shipTo)} ${home} (${supply.shipTo.country} is ${RELATION_WORDS[to]} it)`,
     );
   }
   return reasons;
@@ -219,7 +219,7 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
 
 function resultWords(setup: TaxSetup, row: DecisionRow, verdict: Verdict): string {
   if (verdict.problem !== '') return verdict.problem;
-  if (row.result.kind === 'code') return `so the code is ${setup.code.get(verdict.key)?.name ?? verdict.key}`;
+  if (row.result.kind === 'code') return `so the code is ${verdict.key}`;
   const placeId = verdict.key.slice(1, verdict.key.lastIndexOf('/'));
   return `so the stack of ${setup.placeIndex.byId.get(placeId)?.name ?? placeId} applies`;
 }

@@ -42,6 +42,9 @@ interface Spot {
 
 const MOST_PIECES = 4000;
 
+/** Unions are looked at as they will be once all that is known has come into force. */
+const ALWAYS = isoDate('2999-12-31');
+
 const bit = (i: number): bigint => 1n << BigInt(i);
 
 function bitsOf(values: readonly string[], wanted: readonly string[]): bigint {
@@ -95,7 +98,7 @@ function spotsOf(setup: TaxSetup): readonly Spot[] {
 
 /** First days of the stretches in which neither rows nor registrations change. */
 function daysOf(setup: TaxSetup): readonly IsoDate[] {
-  const starts = new Set<IsoDate>([isoDate('0001-01-01')]);
+  const starts = new Set<IsoDate>([isoDate('1900-01-01')]);
   for (const { from, until } of [...setup.rows, ...setup.registrations]) {
     if (from !== '') starts.add(from);
     if (until !== '') starts.add(addDays(until, 1));
@@ -121,7 +124,6 @@ function boxesOf(
             wanted.length === 0 || wanted.includes(relationOf(territory, address, day)) ? bits | bit(i) : bits,
           0n,
         );
-      const latest = days.at(-1) ?? isoDate('0001-01-01');
       const inForce = days.reduce((bits, day, i) => {
         const held = (row.from === '' || row.from <= day) && (row.until === '' || day <= row.until);
         return held && isActive(registration, day) ? bits | bit(i) : bits;
@@ -131,8 +133,8 @@ function boxesOf(
         bitsOf(classes, row.taxClass),
         bitsOf(CUSTOMER_KINDS, row.customer),
         bitsOf(NUMBER_STATES, row.number),
-        where(row.shipFrom, latest),
-        where(row.shipTo, latest),
+        where(row.shipFrom, ALWAYS),
+        where(row.shipTo, ALWAYS),
         inForce,
       ];
     });
@@ -144,8 +146,8 @@ const said = (bits: bigint, { values }: Dimension): string => {
 };
 
 /**
- * Finds rows that can never be reached and cases that no row catches. Relations are those of the
- * newest day that the table knows. `home` is the address goods leave from.
+ * Finds rows that can never be reached and cases that no row catches. Unions are taken as
+ * they are known to become. `home` is the address goods leave from.
  */
 export function tableFaults(setup: TaxSetup, home: Whereabouts): TableFaults {
   const classes = [...knownClasses(setup), '·'];
@@ -191,7 +193,7 @@ export function tableFaults(setup: TaxSetup, home: Whereabouts): TableFaults {
         customer: said(box[2] ?? 0n, { values: CUSTOMER_KINDS }),
         number: said(box[3] ?? 0n, { values: NUMBER_STATES }),
         shipTo: said(box[5] ?? 0n, { values: spots.map((spot) => spot.name) }),
-        days: said(box[6] ?? 0n, { values: days.map((day) => (day === '0001-01-01' ? 'the beginning' : day)) }),
+        days: said(box[6] ?? 0n, { values: days.map((day) => (day === '1900-01-01' ? 'the beginning' : day)) }),
       }),
     );
   const ours = new Set(setup.registrations.map((r) => r.jurisdictionId));

@@ -17,6 +17,9 @@ const step = (words: string, amount: Minor | null, tone: WorkingStep['tone'] = '
   tone,
 });
 
+/** Words for a component of a code, by its id. */
+export type NameOf = (componentId: string) => string;
+
 /** `lines 1, 2, 5` or, when there are many, `12 lines`. */
 function nameLines(positions: readonly number[]): string {
   if (positions.length > 6) return `${positions.length} lines`;
@@ -27,7 +30,12 @@ function nameLines(positions: readonly number[]): string {
  * How the figures of one line came about: extension, discount, value, the tax of its group and its
  * share of it. Empty when the line is not part of the result.
  */
-export function explainLine(input: CalcInput, result: CalcResult, lineId: string): readonly WorkingStep[] {
+export function explainLine(
+  input: CalcInput,
+  result: CalcResult,
+  lineId: string,
+  nameOf: NameOf = (id) => id,
+): readonly WorkingStep[] {
   const at = input.lines.findIndex((line) => line.id === lineId);
   const line = input.lines[at];
   const figures = result.lines[at];
@@ -41,13 +49,18 @@ export function explainLine(input: CalcInput, result: CalcResult, lineId: string
     steps.push(step(words, negated(figures.discount)));
   }
   steps.push(step(priceMode === 'net' ? 'net' : 'with tax', figures.value, 'sum'));
-  steps.push(...explainGroup(input, result, line.tax), step('this line’s share', figures.taxAmount, 'aside'));
+  steps.push(...explainGroup(input, result, line.tax, nameOf), step('this line’s share', figures.taxAmount, 'aside'));
   if (priceMode === 'gross') steps.push(step('net', figures.net, 'aside'));
   return steps;
 }
 
 /** How the tax of one code came about: rate × base, or what a price with tax inside holds. */
-export function explainGroup(input: CalcInput, result: CalcResult, code: string): readonly WorkingStep[] {
+export function explainGroup(
+  input: CalcInput,
+  result: CalcResult,
+  code: string,
+  nameOf: NameOf = (id) => id,
+): readonly WorkingStep[] {
   const group = result.groups.find((g) => g.tax === code);
   if (group === undefined) return [];
   const { currency, priceMode } = input;
@@ -57,7 +70,7 @@ export function explainGroup(input: CalcInput, result: CalcResult, code: string)
   const where = `(${nameLines(positions)})`;
   const steps = components.map((component, i) => {
     const amount = group.components[i]?.amount ?? minor(0n);
-    const named = components.length > 1 ? `${component.id} ` : '';
+    const named = components.length > 1 ? `${nameOf(component.id)} ` : '';
     if (component.perUnit !== undefined)
       return step(`${named}${showPrice(component.perUnit, currency)} for each unit ${where}`, amount);
     const rate = component.rate ?? ('0' as Decimal);

@@ -14,12 +14,12 @@ import type { Action } from '../perform';
 import type { BookDb } from '../schema';
 
 /** Newest tax point of a tax entry of a tax, or null. */
-export async function usedUntil(db: BookDb, taxId: string): Promise<IsoDate | null> {
-  const newest = await db.taxEntries
+export function usedUntil(db: BookDb, taxId: string): Promise<IsoDate | null> {
+  return db.taxEntries
     .where('[taxId+taxPoint]')
     .between([taxId, Dexie.minKey], [taxId, Dexie.maxKey])
-    .last();
-  return newest?.taxPoint ?? null;
+    .last()
+    .then((newest) => newest?.taxPoint ?? null);
 }
 
 const keep = <T extends SetupTable>(

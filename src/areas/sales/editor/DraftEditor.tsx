@@ -112,7 +112,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
     const db = bookDb();
     const picked = await db.customers.get(id);
     if (picked === undefined) return;
-    const theirs = await loadSetting(db, { ...store.getState().draft, customerId: id, delivery: null }, picked);
+    const theirs = await loadSetting(db, { ...store.getState().draft, delivery: null }, picked);
     customerRef.current = picked;
     settingRef.current = theirs;
     store.replace(takeCustomer({ ...store.getState().draft, delivery: null }, picked, theirs));

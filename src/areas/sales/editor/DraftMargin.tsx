@@ -17,7 +17,7 @@ import { ChoiceField } from '@/ui/Field';
 import { Margin, Note } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
-import { Because, ChecksNote, Steps, TrailList } from '../MarginNotes';
+import { Because, ChecksNote, componentNames, Steps, TrailList } from '../MarginNotes';
 import { checkDraft, type DraftChecks } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { LineTaxNote } from './LineTaxNote';
@@ -66,7 +66,7 @@ export function DraftMargin(props: DraftMarginProps) {
   const line = draft.lines[at];
   const registration = registrationFor(setting, draft.registrationId);
   const classes = useMemo(() => knownClasses(setting.setup), [setting]);
-  const steps = line === undefined ? [] : explainLine(shown.input, shown.figures, line.id);
+  const steps = line === undefined ? [] : explainLine(shown.input, shown.figures, line.id, componentNames(shown.taxes));
   const tax = shown.taxes.find((t) => t.code === line?.taxCode);
   const trail = useMemo(
     () => (line === undefined ? [] : lineTrail(draft, line, customer, setting)),

@@ -166,7 +166,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
               )
             }
           >
-            <option value="">{decided?.name ?? 'none yet'}, by the table</option>
+            <option value="">{decided?.name ?? 'none yet'}</option>
             {registrations.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}, by hand

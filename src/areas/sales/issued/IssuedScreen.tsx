@@ -25,7 +25,7 @@ import { EntriesNote } from '../../shell/EntriesNote';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
 import { documentMark } from '../documentMark';
-import { Because, ChecksNote, Steps } from '../MarginNotes';
+import { Because, ChecksNote, componentNames, Steps } from '../MarginNotes';
 import { Totals } from '../Totals';
 import { CreditDialog } from './CreditDialog';
 import { PrintDialog, printedPdf } from './PrintDialog';
@@ -189,7 +189,10 @@ function IssuedMargin({ document, lineId }: { readonly document: IssuedDocument;
   return (
     <Margin>
       <Note title={`Workings — line ${at + 1}`}>
-        <Steps steps={explainLine(calcInputOf(content), figures, lineId)} currency={currency} />
+        <Steps
+          steps={explainLine(calcInputOf(content), figures, lineId, componentNames(content.taxes))}
+          currency={currency}
+        />
         {line !== undefined && tax !== undefined && (
           <Because tax={tax} trail={trailOf(content, line)} byHand={line.taxByHand} />
         )}

@@ -1,0 +1,118 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Dexie from 'dexie';
+import { strFromU8, unzipSync } from 'fflate';
+import { wholeBook } from 'tests/book';
+import { unpackArchive } from '@/core/files/archive';
+import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
+import { isoDate } from '@/core/kernel/date';
+import { prove } from '@/core/periods/proof';
+import { present } from '@/store/load';
+import { proofMaterial } from '@/store/queries/proofMaterial';
+import { BookDb } from '@/store/schema';
+import { archiveBook, openArchive } from './archive';
+
+/* A book file written by version 1: 23 documents, one return filed, drafts in both price modes. */
+const bytes = new Uint8Array(readFileSync(join(process.cwd(), 'tests/fixtures/book-version-1.able')));
+const AT = '2026-11-23T12:00:00.000Z';
+
+async function opened(name: string): Promise<BookDb> {
+  const db = new BookDb(name);
+  const result = await openArchive(db, bytes);
+  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+  return db;
+}
+
+/** A stored book of version 1, as the browser would hold it. */
+async function storedV1(name: string): Promise<void> {
+  const old = new Dexie(name);
+  old.version(1).stores({
+    book: 'id',
+    registrations: 'id',
+    taxCodes: 'id',
+    customers: 'id, name, *keys',
+    items: 'id, name, *keys',
+    accounts: 'code',
+    series: 'id',
+    drafts: 'id, savedAt, *keys',
+    documents: 'id, [issueDate+number], [periodId+number], [customerId+isOpen], number, *keys',
+    receipts: 'id, [date+number], customerId, *keys',
+    journal: 'id, [date+id], sourceId',
+    journalLines: 'id, entryId, [account+date+id], [account+taxPeriodId+date], taxPeriodId',
+    taxEntries: 'id, [periodId+code+percent+documentNumber], documentId',
+    taxPeriods: 'id, [registrationId+start]',
+    audit: 'id, at',
+    accountMonths: '[account+month], month',
+    taxBalances: '[periodId+code+percent], periodId',
+    customerBalances: 'customerId',
+  });
+  const files = unzipSync(bytes);
+  for (const [path, file] of Object.entries(files)) {
+    const table = /^tables\/(.*)\.jsonl$/.exec(path)?.[1];
+    const text = strFromU8(file);
+    if (table !== undefined && text !== '') await old.table(table).bulkAdd(text.split('\n').map(readCanonical));
+  }
+  old.close();
+}
+
+describe('a book of version 1', () => {
+  test('opens from its file with rates moved to a tax and classes to the decision table', async () => {
+    const db = await opened('upgrade-file');
+    const tax = present(await db.taxes.get('IE-TAX'), 'the tax');
+    expect(tax.rates.filter((r) => r.taxClass === 'standard').map((r) => [r.from, r.percent])).toEqual([
+      ['2012-01-01', '23'],
+      ['2020-09-01', '21'],
+      ['2021-03-01', '23'],
+    ]);
+    expect((await db.taxCodes.get('S23'))?.components).toEqual([
+      { taxId: 'IE-TAX', taxClass: 'standard', family: '', compound: false },
+    ]);
+    expect((await db.taxCodes.get('RC'))?.components).toEqual([]);
+    const rows = present(await db.decisionTables.get('table'), 'the table').rows;
+    expect(rows.map((row) => [row.taxClass, row.result])).toEqual(
+      expect.arrayContaining([
+        [['standard'], { kind: 'code', code: 'S23' }],
+        [['repair'], { kind: 'code', code: 'R135' }],
+      ]),
+    );
+    const nordlicht = await db.customers.get('nordlicht');
+    expect([nordlicht?.kind, nordlicht?.taxNumbers, nordlicht?.taxCode]).toEqual([
+      'business',
+      [{ country: 'DE', number: 'DE812345673', check: null }],
+      'RC',
+    ]);
+  });
+
+  test('keeps its documents to the byte, and its periods are proven as before', async () => {
+    const db = await opened('upgrade-proof');
+    const written = strFromU8(present(unzipSync(bytes)['tables/documents.jsonl'], 'documents'));
+    const now = (await db.documents.toArray()).map(writeCanonical).sort();
+    expect(now).toEqual(written.split('\n'));
+    const registration = present(await db.registrations.get('ie-vat'), 'registration');
+    for (const start of ['2026-07-01', '2026-11-01'])
+      expect(prove(await proofMaterial(db, registration, isoDate(start))).holds).toBe(true);
+    const between = prove(await proofMaterial(db, registration, isoDate('2026-09-01')));
+    expect(between.differences.map((d) => d.cause)).toEqual(['manual-journal']);
+  });
+
+  test('goes out again as a file of version 2 that opens as the very same book', async () => {
+    const db = await opened('upgrade-again');
+    const again = await archiveBook(db, AT);
+    const read = unpackArchive(again);
+    expect(read.ok && read.value.manifest.version).toBe(2);
+    const other = new BookDb('upgrade-other');
+    await openArchive(other, again);
+    expect(await archiveBook(other, AT)).toEqual(again);
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedV1('upgrade-stored');
+    const stored = await wholeBook(new BookDb('upgrade-stored'));
+    const fromFile = await wholeBook(await opened('upgrade-compared'));
+    for (const table of ['registrations', 'taxes', 'taxCodes', 'customers', 'items', 'drafts', 'taxEntries', 'taxRows'])
+      expect([table, stored[table]?.map(writeCanonical).sort()]).toEqual([
+        table,
+        fromFile[table]?.map(writeCanonical).sort(),
+      ]);
+  });
+});
