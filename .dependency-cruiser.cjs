@@ -51,7 +51,9 @@ module.exports = {
     only('ui', '^src/ui/', '^src/(ui|core/kernel)/'),
     only('cli', '^src/cli/', '^src/(core|store|cli)/'),
     only('areas', '^src/areas/', '^src/(core|store|print|workers|ui|areas)/'),
-    only('app', '^src/(app/|proxy)', '^src/(areas|ui|app)/'),
+    only('standins', '^src/standins/', '^src/(core|standins)/'),
+    only('app', '^src/(app/(?!standins)|proxy)', '^src/(areas|ui|app)/'),
+    only('app-standins', '^src/app/standins/', '^src/(standins|core/kernel)/'),
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -4,8 +4,8 @@ import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result'
 /** Largest CSV text that is read: 20 MiB of characters. */
 const LARGEST = 20 * 2 ** 20;
 
-/** Cells that a spreadsheet would run as a formula, and the mark that keeps it from doing so. */
-const FORMULA = /^[=+\-@\t\r]/;
+/** Cells that a spreadsheet would run as a formula (also behind marks of ours), and the mark that keeps it from doing so. */
+const FORMULA = /^'*[=+\-@\t\r]/;
 const GUARD = "'";
 
 const guarded = (cell: string): string => (FORMULA.test(cell) ? GUARD + cell : cell);

@@ -5,7 +5,7 @@ import { type DecisionRow, decisionRowSchema } from '../decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '../jurisdiction';
 import { type Place, placeSchema } from '../place';
 import type { Frequency } from '../registration';
-import { type Tax, type TaxRate, taxSchema } from '../tax';
+import { sortedRates, type Tax, type TaxRate, taxSchema } from '../tax';
 import { type TaxCode, taxCodeSchema } from '../taxCode';
 import { type WithholdingType, withholdingTypeSchema } from '../withholding';
 
@@ -76,7 +76,7 @@ const NO_CONDITIONS = {
 export function readPack(file: PackFile): Result<Pack> {
   const pack = {
     ...file,
-    taxes: file.taxes.map((tax) => ({ ...tax, rates: tax.rates.map(rateOf) })),
+    taxes: file.taxes.map((tax) => ({ ...tax, rates: sortedRates(tax.rates.map(rateOf)) })),
     codes: file.codes.map((code) => ({
       ...code,
       components: code.components.map((component) => ({ family: '', compound: false, ...component })),

@@ -1,0 +1,389 @@
+import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
+import { readCsv, writeCsv } from '@/core/files/csv';
+import { CSV_SHAPES } from '@/core/files/setupTables';
+import { currency } from '@/core/kernel/currency';
+import { decimal } from '@/core/kernel/decimal';
+import { isBalanced } from '@/core/ledger/entry';
+import { prove } from '@/core/periods/proof';
+import { byJurisdiction } from '@/core/periods/return';
+import type { Registration } from '@/core/tax/registration';
+import type { Tax, TaxRate } from '@/core/tax/tax';
+import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, washingtonRegistration } from '@/demo/setup';
+import { changeTaxRate } from './actions/changeRate';
+import { keepDraft } from './actions/drafts';
+import { fileReturn } from './actions/fileReturn';
+import { importCsv } from './actions/importTable';
+import { issueInvoice } from './actions/issueInvoice';
+import { changeCustomer } from './actions/setup';
+import {
+  addStarterPack,
+  dropPlace,
+  keepCertificate,
+  keepDecisionTable,
+  keepExchangeRate,
+  keepJurisdiction,
+  keepNumberCheck,
+  keepRegistration,
+  keepTax,
+  keepWithholdingType,
+} from './actions/taxSetup';
+import { present } from './load';
+import { perform } from './perform';
+import { lapsingCertificates } from './queries/certificates';
+import { periodReturn, returnsToFile } from './queries/periods';
+import { placesByName } from './queries/places';
+import { proofMaterial } from './queries/proofMaterial';
+import { effectsOf } from './queries/rateChange';
+import type { BookDb } from './schema';
+
+const JANUARY = '2026-01-15';
+const WASHINGTON = washingtonRegistration(day('2026-01-01'));
+
+let db: BookDb;
+beforeEach(async () => {
+  db = await newBook();
+});
+
+async function withWashington(over: Partial<Registration> = {}): Promise<void> {
+  await act(db, addStarterPack, { id: 'US-WA' }, JANUARY);
+  await act(db, keepRegistration, { value: { ...WASHINGTON, ...over }, isNew: true }, JANUARY);
+  const rate = {
+    id: 'USD|2026-01-01',
+    currency: currency('USD'),
+    date: day('2026-01-01'),
+    perHome: decimal('1.1'),
+    source: '',
+  };
+  await act(db, keepExchangeRate, { value: rate, isNew: true }, JANUARY);
+}
+
+const toWashington = (customerId: string, taxCode: string, over: object = {}) => ({
+  customerId,
+  registrationId: 'us-wa',
+  lines: [lineOf({ price: '129.99', supply: 'goods', taxCode })],
+  ...over,
+});
+
+const vat = async (): Promise<Tax> => present(await db.taxes.get('IE-VAT'), 'the tax');
+const rise = (from: string, percent: string): TaxRate => ({
+  taxClass: 'standard',
+  from: day(from),
+  until: '',
+  percent: decimal(percent),
+  perUnit: '',
+  source: 'Budget',
+});
+
+describe('a sale under a second registration', () => {
+  test('is posted to its own accounts and reported by jurisdiction, in the currency of the return', async () => {
+    await withWashington();
+    const document = await issued(db, toWashington('orcas', '@WA-SANJUAN/standard'));
+    expect(document.figures.totals).toMatchObject({ net: 12999n, taxAmount: 1079n, gross: 14078n });
+    const registration = present(await db.registrations.get('us-wa'), 'the registration');
+    const { figures } = await periodReturn(db, registration, day('2026-01-01'));
+    expect(byJurisdiction(figures.rows).map((row) => [row.jurisdictionName, row.base, row.tax, row.filingTax])).toEqual(
+      [
+        ['San Juan County', 12999n, 234n, 257n],
+        ['Washington', 12999n, 845n, 930n],
+      ],
+    );
+    // The base stands once, although two authorities tax it; 10.79 EUR are 11.87 USD.
+    expect([figures.base, figures.tax, figures.filingTax]).toEqual([12999n, 1079n, 1187n]);
+    const lines = await db.journalLines.where('entryId').equals(document.entryId).toArray();
+    expect(isBalanced(lines)).toBe(true);
+    expect(lines.map((line) => line.account)).toContain(registration.accounts.output);
+    expect(registration.accounts.output).not.toBe('2200');
+    expect(prove(await proofMaterial(db, registration, day('2026-01-01'))).holds).toBe(true);
+    const ireland = present(await db.registrations.get('ie-vat'), 'the registration');
+    expect((await periodReturn(db, ireland, day('2026-01-01'))).figures.rows).toEqual([]);
+  });
+  test('to a customer with a certificate is charged nothing and reported as exempt with its number', async () => {
+    await withWashington();
+    await act(db, keepCertificate, { value: DEMO_CERTIFICATES[0] as never, isNew: true }, JANUARY);
+    const document = await issued(db, toWashington('salish', '@WA-SEATTLE/standard'));
+    expect(document.figures.totals.taxAmount).toBe(0n);
+    const entries = await db.taxEntries.where('documentId').equals(document.id).toArray();
+    expect(new Set(entries.map((e) => `${e.kind} ${e.certificate} ${e.base}`))).toEqual(
+      new Set(['exempt WA-R-000-SAMPLE 12999']),
+    );
+  });
+  test('without an exchange rate for its return is refused, and says what to do', async () => {
+    await withWashington({ from: '', keptFrom: day('2025-12-01') });
+    const draft = await act(
+      db,
+      keepDraft,
+      draftOf(toWashington('orcas', '@WA-SANJUAN/standard', { issueDate: '2025-12-31' })),
+      JANUARY,
+    );
+    const result = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
+    expect(result.ok ? '' : result.refusals[0]?.expected).toContain('no exchange rate is known');
+  });
+  test('on a line of the other registration is refused at the line', async () => {
+    await withWashington();
+    const draft = await act(
+      db,
+      keepDraft,
+      draftOf({ ...toWashington('orcas', '@WA-SANJUAN/standard'), registrationId: 'ie-vat' }),
+      JANUARY,
+    );
+    const result = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
+    expect(result.ok ? '' : result.refusals.map((r) => r.path)).toEqual(['lines[0].taxCode']);
+  });
+  test('before the registration begins is refused', async () => {
+    await withWashington({ from: day('2026-03-01') });
+    const draft = await act(db, keepDraft, draftOf(toWashington('orcas', '@WA-SANJUAN/standard', {})), JANUARY);
+    expect(refusalCodes(await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY)))).toContain(
+      'invalid',
+    );
+  });
+  test('has a return of its own that is filed by itself', async () => {
+    await withWashington();
+    await issued(db, toWashington('orcas', '@WA-SANJUAN/standard'));
+    await issued(db);
+    const all = await db.registrations.toArray();
+    expect((await returnsToFile(db, all, day('2026-02-10'))).map((r) => r.registration.id)).toEqual(['us-wa']);
+    await act(db, fileReturn, { registrationId: 'us-wa', start: '2026-01-01', note: '' }, '2026-02-10');
+    expect((await db.registrations.toArray()).map((r) => [r.id, r.filedUntil])).toEqual([
+      ['ie-vat', ''],
+      ['us-wa', '2026-01-31'],
+    ]);
+  });
+});
+
+describe('a registration', () => {
+  test('can’t share an output account with another', async () => {
+    await act(db, addStarterPack, { id: 'US-WA' }, JANUARY);
+    const value = { ...WASHINGTON, accounts: { output: '2200', notYetDue: '', payable: '' } };
+    const result = await perform(db, keepRegistration, { value, isNew: true }, momentOn(JANUARY));
+    expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual(['accounts.output']);
+  });
+  test('needs a territory that is there', async () => {
+    expect(
+      refusalCodes(await perform(db, keepRegistration, { value: WASHINGTON, isNew: true }, momentOn(JANUARY))),
+    ).toEqual(['unknown']);
+  });
+});
+
+describe('rates that documents rest on', () => {
+  const keep = async (rates: (all: readonly TaxRate[]) => readonly TaxRate[]) => {
+    const tax = await vat();
+    return perform(db, keepTax, { value: { ...tax, rates: rates(tax.rates) }, isNew: false }, momentOn(JANUARY));
+  };
+  test('are neither changed nor taken out', async () => {
+    await issued(db);
+    expect(refusalCodes(await keep((all) => all.filter((r) => r.taxClass !== 'standard')))).toEqual([
+      'begun',
+      'begun',
+      'begun',
+    ]);
+    expect(refusalCodes(await keep((all) => all.map((r) => ({ ...r, percent: decimal('1') }))))).toContain('begun');
+  });
+  test('can be ended, and later ones can be added and taken out again', async () => {
+    await issued(db);
+    expect(refusalCodes(await keep((all) => [...all, rise('2026-02-01', '25')]))).toEqual([]);
+    expect(refusalCodes(await keep((all) => all.filter((r) => r.from !== '2026-02-01')))).toEqual([]);
+    expect(
+      refusalCodes(
+        await keep((all) => all.map((r) => (r.from === '2021-03-01' ? { ...r, until: day('2026-06-30') } : r))),
+      ),
+    ).toEqual([]);
+  });
+});
+
+describe('what if a rate changes', () => {
+  const drafts = async () => {
+    const early = await act(db, keepDraft, draftOf({ issueDate: '2026-01-20' }), JANUARY);
+    const late = await act(db, keepDraft, draftOf({ issueDate: '2026-02-10' }), JANUARY);
+    const other = await act(db, keepDraft, draftOf({ issueDate: '2026-02-20' }), JANUARY);
+    return { early, late, other };
+  };
+  test('only drafts with a tax point on or after the day are touched', async () => {
+    const { late, other } = await drafts();
+    const effects = await effectsOf(db, await vat(), rise('2026-02-01', '25'));
+    expect(effects.map((e) => [e.draftId, e.before, e.after])).toEqual([
+      [late.id, 12300n, 12500n],
+      [other.id, 12300n, 12500n],
+    ]);
+  });
+  test('chosen drafts take it; others keep their rate and are not issued before it is taken', async () => {
+    const { late, other } = await drafts();
+    const input = { taxId: 'IE-VAT', rate: rise('2026-02-01', '25'), draftIds: [late.id] };
+    expect(await act(db, changeTaxRate, input, JANUARY)).toEqual({ taken: 1, kept: 1 });
+    const { id } = await act(db, issueInvoice, { draftId: late.id }, '2026-02-10');
+    expect((await documentOf(db, id)).figures.totals.taxAmount).toBe(2500n);
+    const refused = await perform(db, issueInvoice, { draftId: other.id }, momentOn('2026-02-20'));
+    expect(refusalCodes(refused)).toEqual(['rate-changed']);
+    const stored = present(await db.drafts.get(other.id), 'the draft');
+    await act(db, keepDraft, { ...stored, held: null }, '2026-02-20');
+    const after = await act(db, issueInvoice, { draftId: other.id }, '2026-02-20');
+    expect((await documentOf(db, after.id)).figures.totals.taxAmount).toBe(2500n);
+  });
+});
+
+describe('withholding', () => {
+  const customer = { ...DEMO_CUSTOMERS[0], withholding: ['WH'] } as (typeof DEMO_CUSTOMERS)[number];
+  const type = (over: object) => ({
+    id: 'WH',
+    name: 'Withheld',
+    base: 'net' as const,
+    rates: [{ from: day('2020-01-01'), percent: decimal('5') }],
+    thresholdDocument: decimal('0'),
+    thresholdYear: decimal('0'),
+    when: 'on-payment' as const,
+    certificate: true,
+    source: '',
+    ...over,
+  });
+  const sell = async (over: object) => {
+    await act(db, keepWithholdingType, { value: type(over), isNew: true }, JANUARY);
+    await act(db, changeCustomer, customer, JANUARY);
+    return issued(db);
+  };
+  test.each([
+    ['of the net', {}, 500n],
+    ['of the total', { base: 'gross' }, 615n],
+    ['of the tax', { base: 'tax' }, 115n],
+    ['not below the threshold of a document', { thresholdDocument: decimal('100.01') }, 0n],
+    ['from the threshold of a document on', { thresholdDocument: decimal('100') }, 500n],
+    ['not before the year reaches its threshold', { thresholdYear: decimal('100.01') }, 0n],
+  ])('%s', async (_, over, withheld) => {
+    const { figures } = await sell(over);
+    expect([figures.totals.withheld, figures.totals.expectedCash]).toEqual([withheld, 12300n - withheld]);
+  });
+  test('counts the customer’s documents of the year', async () => {
+    const first = await sell({ thresholdYear: decimal('150') });
+    const second = await issued(db);
+    const nextYear = await issued(db, { issueDate: '2027-01-05' });
+    expect([first, second, nextYear].map((d) => d.figures.totals.withheld)).toEqual([0n, 500n, 0n]);
+  });
+  test('on issue is owed less at once, and stands as a claim', async () => {
+    const document = await sell({ when: 'on-issue' });
+    expect(document.open).toBe(11800n);
+    const lines = await db.journalLines.where('entryId').equals(document.entryId).toArray();
+    expect(lines.find((line) => line.account === '1300')?.amount).toBe(500n);
+    expect(isBalanced(lines)).toBe(true);
+  });
+});
+
+describe('the decision table', () => {
+  test('that another tab changed is not overwritten', async () => {
+    const rows = present(await db.decisionTables.get('table'), 'the table').rows;
+    await act(db, keepDecisionTable, { rows: [...rows].reverse(), before: rows }, JANUARY);
+    expect(refusalCodes(await perform(db, keepDecisionTable, { rows, before: rows }, momentOn(JANUARY)))).toEqual([
+      'stale',
+    ]);
+  });
+});
+
+describe('other records', () => {
+  test('a jurisdiction can’t lie in itself', async () => {
+    await act(db, addStarterPack, { id: 'US-WA' }, JANUARY);
+    const state = present(await db.jurisdictions.get('US-WA'), 'the state');
+    const result = await perform(
+      db,
+      keepJurisdiction,
+      { value: { ...state, parentId: 'US-WA-KING' }, isNew: false },
+      momentOn(JANUARY),
+    );
+    expect(refusalCodes(result)).toEqual(['circle']);
+  });
+  test('a place is found by its beginning, and can be taken out', async () => {
+    await act(db, addStarterPack, { id: 'US-WA' }, JANUARY);
+    expect((await placesByName(db, 'sea', 9)).map((p) => p.id)).toEqual(['WA-SEATTLE']);
+    await act(db, dropPlace, { id: 'WA-SEATTLE' }, JANUARY);
+    expect(await placesByName(db, 'sea', 9)).toEqual([]);
+    expect(refusalCodes(await perform(db, dropPlace, { id: 'WA-SEATTLE' }, momentOn(JANUARY)))).toEqual(['not-found']);
+  });
+  test('what the registry said is kept with its day', async () => {
+    const check = { result: 'invalid' as const, on: day(JANUARY), reference: 'R' };
+    await act(db, keepNumberCheck, { customerId: 'nordlicht', number: 'DE812345673', check }, JANUARY);
+    expect((await db.customers.get('nordlicht'))?.taxNumbers[0]?.check).toEqual(check);
+    const gone = { customerId: 'nordlicht', number: 'DE1', check };
+    expect(refusalCodes(await perform(db, keepNumberCheck, gone, momentOn(JANUARY)))).toEqual(['not-found']);
+  });
+  test('certificates are pointed out before and after they lapse', async () => {
+    await act(db, addStarterPack, { id: 'US-WA' }, JANUARY);
+    const certificate = (id: string, until: string) => ({ ...DEMO_CERTIFICATES[0], id, until: day(until) }) as never;
+    for (const [id, until] of [
+      ['soon', '2026-03-31'],
+      ['later', '2026-12-31'],
+      ['gone', '2026-02-20'],
+      ['long gone', '2025-01-02'],
+    ] as const)
+      await act(db, keepCertificate, { value: certificate(id, until), isNew: true }, JANUARY);
+    const found = await lapsingCertificates(db, day('2026-03-01'), 9);
+    expect(found.map((f) => [f.certificate.id, f.customer])).toEqual([
+      ['gone', 'Salish Tide University (sample)'],
+      ['soon', 'Salish Tide University (sample)'],
+    ]);
+  });
+});
+
+describe('CSV files', () => {
+  const take = (table: 'jurisdictions' | 'taxes' | 'places' | 'certificates', text: string) =>
+    perform(db, importCsv, { table, text }, momentOn(JANUARY));
+  test.each(['jurisdictions', 'taxes', 'places'] as const)('%s that go out come in as they were', async (table) => {
+    for (const id of ['US-WA', 'CA']) await act(db, addStarterPack, { id }, JANUARY);
+    const shape = CSV_SHAPES[table];
+    const rows = (await db.table(table).toArray()).flatMap((record) => shape.write(record as never));
+    const before = await wholeBook(db);
+    const result = await take(table, writeCsv(shape.heads, rows));
+    expect(result).toEqual({ ok: true, value: { added: 0, changed: 0 } });
+    expect((await wholeBook(db))[table]).toEqual(before[table]);
+    await db.table(table).clear();
+    if (table === 'jurisdictions') {
+      expect((await take(table, writeCsv(shape.heads, rows))).ok).toBe(true);
+      expect((await wholeBook(db))[table]).toEqual(before[table]);
+    }
+  });
+  test.each<[string, 'jurisdictions' | 'taxes' | 'places' | 'certificates', string, string]>([
+    ['a head is missing', 'jurisdictions', 'code,name\nX,Y', 'row 1'],
+    ['a quotation mark is open', 'jurisdictions', 'code,name,kind,iso,lies in\n"X,Y', 'row 2'],
+    ['a row is too long', 'jurisdictions', 'code,name,kind,iso,lies in\nX,Y,country,IE,,Z', 'row 2'],
+    ['a kind is none', 'jurisdictions', 'code,name,kind,iso,lies in\nX,Y,planet,IE,', 'row 2, kind'],
+    ['a parent is not there', 'jurisdictions', 'code,name,kind,iso,lies in\nX,Y,county,,NOWHERE', 'row 2, lies in'],
+    [
+      'a percentage is words',
+      'taxes',
+      'tax,jurisdiction,name,class,from,until,percent,per unit,source\nIE-NEW,IE,New,standard,2026-01-01,,lots,,',
+      'row 2, percent',
+    ],
+    [
+      'a jurisdiction is not there',
+      'places',
+      'place,name,rounding,stack,country,region,postal from,postal to,city\nP,P,together,NOWHERE,IE,,,,',
+      'row 2, stack',
+    ],
+    [
+      'a customer is not there',
+      'certificates',
+      'id,customer,jurisdiction,number,reason,from,until\n1,nobody,IE,N,R,2026-01-01,',
+      'row 2, customer',
+    ],
+  ])('%s: nothing is taken in and the row is named', async (_, table, text, path) => {
+    const before = await wholeBook(db);
+    const result = await take(table, text);
+    expect(result.ok ? [] : result.refusals.map((r) => r.path)).toContain(path);
+    expect(await wholeBook(db)).toEqual(before);
+  });
+  test('rates are added to those of the book; one that documents rest on is refused with its row', async () => {
+    const head = 'tax,jurisdiction,name,class,from,until,percent,per unit,source\n';
+    expect(await take('taxes', `${head}IE-VAT,IE,VAT,standard,2027-01-01,,24,,Budget\n`)).toMatchObject({ ok: true });
+    expect((await vat()).rates.at(-1)).toMatchObject({ taxClass: 'standard', from: '2027-01-01', percent: '24' });
+    await issued(db);
+    const result = await take('taxes', `${head}IE-VAT,IE,VAT,standard,2021-03-01,,22,,Budget\n`);
+    expect(refusalCodes(result)).toEqual(['begun']);
+  });
+  test('cells that a spreadsheet would run are made harmless, and come back as they were', () => {
+    const nasty = ['=1+1', '+1', '-1', '@SUM(A1)', '\tx', 'plain', "'=quoted", 'with "marks", commas\nand lines'];
+    const text = writeCsv(
+      ['a'],
+      nasty.map((cell) => [cell]),
+    );
+    expect(text).not.toMatch(/(^|\n)"?[=+\-@\t]/);
+    const read = readCsv(text, ['a']);
+    expect(read.ok && read.value.map((row) => row.cells.a)).toEqual(
+      nasty.map((cell) => (cell === '\tx' ? '\tx' : cell)),
+    );
+  });
+});
