@@ -40,22 +40,44 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByRole('button', { name: 'Keep the business' }).click();
     await expect(page.getByText('The business is kept')).toBeVisible();
 
+    await page.getByRole('link', { name: 'Jurisdictions and rates' }).click();
+    await page.getByRole('link', { name: 'Ireland' }).click();
+    const vat = page.getByRole('region', { name: 'VAT of Ireland' });
+    await vat.getByRole('button', { name: 'One more rate' }).click();
+    await vat.getByLabel('Class, rate 2').fill('repair');
+    await vat.getByLabel('From, rate 2').fill('2003-01-01');
+    await vat.getByLabel('Percent, rate 2').fill('13.5');
+    await vat.getByRole('button', { name: 'Keep VAT' }).click();
+    await expect(page.getByText('VAT is kept')).toBeVisible();
+
     await page.getByRole('link', { name: 'Tax codes' }).click();
     await page.getByRole('button', { name: 'New tax code' }).click();
     await page.getByLabel('Code', { exact: true }).fill('IE-R');
-    await page.getByLabel('Name, as it prints').fill('Reduced 13.5');
-    await page.getByLabel('Taken by itself').fill('repair');
-    await page.getByLabel('From').fill('2003-01-01');
-    await page.getByLabel('Percent').fill('13.5');
+    await page.getByLabel('Name, as it prints').fill('Reduced {rate}');
     await page.getByRole('button', { name: 'Keep the tax code' }).click();
-    await expect(page.getByRole('link', { name: 'IE-R' })).toBeVisible();
+    await expect(page.getByText('Name at least one tax that this code charges.')).toBeVisible();
+    await page.getByRole('button', { name: 'One more tax' }).click();
+    await page.getByLabel('Tax, tax 1').selectOption('IE-VAT');
+    await page.getByLabel('Class, tax 1').selectOption('repair');
+    await page.getByRole('button', { name: 'Keep the tax code' }).click();
+    await expect(page.getByRole('row', { name: /IE-R/ })).toContainText('13.5 %');
+
+    await page.getByRole('link', { name: 'Decision table' }).click();
+    await page.getByRole('button', { name: 'New row' }).click();
+    await page.getByLabel('Name of the row').fill('Repairs');
+    await page.getByLabel('repair', { exact: true }).check();
+    await page.getByLabel('Then').selectOption('code');
+    await page.getByLabel('The code').selectOption('IE-R');
+    await page.getByRole('button', { name: 'Keep the row' }).click();
+    await expect(page.getByRole('button', { name: 'Repairs', exact: true })).toBeVisible();
 
     await page.getByRole('link', { name: 'Items' }).click();
     await page.getByRole('button', { name: 'New item' }).click();
     await page.getByLabel('Name', { exact: true }).fill('Lens repair');
-    await page.getByLabel('Price without tax').fill('62.00');
+    await page.getByLabel('Price, EUR').fill('62.00');
     await page.getByLabel('Unit').selectOption('HUR');
     await page.getByLabel('Tax class').fill('repair');
+    await page.getByLabel('What is supplied').selectOption('service');
     await page.getByRole('button', { name: 'Keep the item' }).click();
     await expect(page.getByRole('link', { name: 'Lens repair' })).toBeVisible();
   });
@@ -71,7 +93,8 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Enter');
     await page.getByLabel('Street and number').fill('North Pier');
     await page.getByLabel('Town or city').fill('Skerries');
-    await page.getByLabel('Tax number').fill('IE8100345M');
+    await page.getByRole('button', { name: 'One more tax number' }).click();
+    await page.getByLabel('Tax number, tax number 1').fill('IE8100345M');
     await page.getByLabel('E-invoice scheme').fill('9935');
     await page.getByLabel('E-invoice id').fill('IE8100345M');
     await page.getByRole('button', { name: 'Keep the customer' }).press('Enter');
@@ -104,9 +127,11 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
   await test.step('switch the price mode and back: the figures follow', async () => {
     const sheet = page.getByRole('main', { name: 'Draft invoice' });
     await page.getByLabel('Price mode').selectOption('gross');
+    await page.getByRole('button', { name: 'Keep the prices' }).click();
     await expect(sheet.getByText('137.67').first()).toBeVisible();
     await expect(sheet.getByText('Standard 23 on 43.88')).toBeVisible();
     await page.getByLabel('Price mode').selectOption('net');
+    await page.getByRole('button', { name: 'Keep the prices' }).click();
     await expect(sheet.getByText('161.38')).toBeVisible();
   });
 
@@ -322,7 +347,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
         return tables;
       });
     const [here, there] = [await contents(page), await contents(other)];
-    expect(Object.keys(here).length).toBe(18);
+    expect(Object.keys(here).length).toBe(26);
     expect(there).toEqual(here);
     expect(await ribbonTax(other, 'Sep–Oct')).toBe('23.71');
     await other.context().close();

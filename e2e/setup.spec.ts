@@ -3,19 +3,37 @@ import { bytesOf, expectAccessible, onTheDay, openSample } from './support';
 
 test('a rate from a later day is used from its tax point on, and not before', async ({ page }) => {
   await openSample(page);
-  await page.goto('/setup/tax-codes/IE-S');
-  await page.getByRole('button', { name: 'One more rate' }).click();
-  await page.getByLabel('From').last().fill('2026-11-20');
-  await page.getByLabel('Percent').last().fill('a quarter');
-  await page.getByRole('button', { name: 'Keep Standard 23' }).click();
-  await expect(page.getByText('Give a percentage such as 23 or 13.5.')).toBeVisible();
-  await page.getByLabel('Percent').last().fill('25');
-  await page.getByRole('button', { name: 'Keep Standard 23' }).click();
+  await page.goto('/setup/jurisdictions/IE');
+  const vat = page.getByRole('region', { name: 'VAT of Ireland' });
+  await vat.getByRole('button', { name: 'One more rate' }).click();
+  await vat
+    .getByLabel(/^From, rate/)
+    .last()
+    .fill('2026-11-20');
+  await vat
+    .getByLabel(/^Percent, rate/)
+    .last()
+    .fill('a quarter');
+  await vat.getByRole('button', { name: 'Keep VAT' }).click();
+  await expect(vat.getByText('Give a percentage such as 23 or 13.5.')).toBeVisible();
+  await vat
+    .getByLabel(/^Percent, rate/)
+    .last()
+    .fill('25');
+  await vat.getByRole('button', { name: 'Keep VAT' }).click();
+  await expect(page.getByText('VAT is kept')).toBeVisible();
+  await page.goto('/setup/tax-codes');
   await expect(page.getByRole('row', { name: /IE-S/ })).toContainText('25 %');
   await page.goto('/sales');
   await page.getByRole('link', { name: /Draft.*Ballyvaughan/ }).click();
   const margin = page.getByRole('complementary', { name: 'Margin' });
   await page.getByLabel('Price, line 2').focus();
+  // The draft keeps the rate it was written with, and says so.
+  await expect(margin.getByText('23 % of 1,156.00 (lines 1, 2)')).toBeVisible();
+  await expect(margin.getByText(/the set-up now says 25 %/)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
+  await margin.getByRole('button', { name: 'Take the new rate' }).first().click();
   await expect(margin.getByText('25 % of 1,156.00 (lines 1, 2)')).toBeVisible();
   await page.getByLabel('Tax point').fill('2026-11-19');
   await page.getByLabel('Tax point').press('Enter');
@@ -23,21 +41,26 @@ test('a rate from a later day is used from its tax point on, and not before', as
   await expect(margin.getByText(/Tax point is 4 days before the issue date/)).toBeVisible();
 });
 
-test('two rates on one day, exempt without words, and a code made twice are refused at the field', async ({ page }) => {
+test('exempt without words, a code made twice, and a rate that documents rest on are refused at the field', async ({
+  page,
+}) => {
   await openSample(page);
   await page.goto('/setup/tax-codes/new');
   await expect(page.getByRole('heading', { name: 'New tax code' })).toBeVisible();
   await page.getByLabel('Code', { exact: true }).fill('IE-S');
   await page.getByLabel('Name, as it prints').fill('Exempt');
   await page.getByLabel('Category').selectOption('E');
-  await page.getByRole('button', { name: 'One more rate' }).click();
   await page.getByRole('button', { name: 'Keep the tax code' }).click();
   await expect(page.getByText('This category must say why no tax is charged')).toBeVisible();
-  await expect(page.getByText('Two rates begin on the same day.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take out rate 2' }).click();
-  await page.getByLabel('Words the document must carry').fill('Exempt under Art. 132');
+  await page.getByRole('button', { name: 'One more legend' }).click();
+  await page.getByLabel('Words, legend 1').fill('Exempt under Art. 132');
   await page.getByRole('button', { name: 'Keep the tax code' }).click();
   await expect(page.getByText('“IE-S” is there already')).toBeVisible();
+  await page.goto('/setup/jurisdictions/IE');
+  const vat = page.getByRole('region', { name: 'VAT of Ireland' });
+  await vat.getByRole('button', { name: 'Take out rate 1' }).click();
+  await vat.getByRole('button', { name: 'Keep VAT' }).click();
+  await expect(vat.getByText(/Documents rest on the rate of/)).toBeVisible();
 });
 
 test('customers and items are found by any part, changed, and refused when half-filled', async ({ page }) => {
@@ -73,9 +96,9 @@ test('customers and items are found by any part, changed, and refused when half-
 
 test('a registration in use keeps its frequency and its first period', async ({ page }) => {
   await openSample(page);
-  await page.goto('/setup/registration');
+  await page.goto('/setup/registrations/ie-vat');
   await page.getByLabel('A return is due').selectOption('monthly');
-  await page.getByRole('button', { name: 'Keep the registration' }).click();
+  await page.getByRole('button', { name: /^Keep Ireland/ }).click();
   await expect(page.getByText(/This can't change any more/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('A return is due')).toHaveValue('two-monthly');
@@ -92,7 +115,7 @@ test('without customers, items and documents every list teaches its first step',
   await page.getByLabel('Country', { exact: true }).selectOption('IE');
   await page.getByLabel('Short name').fill('VAT');
   await page.getByLabel('Authority', { exact: true }).fill('Authority');
-  await page.getByLabel('Registration number').fill('X1');
+  await page.getByLabel('Registration number').fill('IE8100234D');
   await page.getByLabel('Country of the authority').selectOption('IE');
   await page.getByLabel('Standard rate, percent').fill('10');
   await page.getByRole('button', { name: 'Begin the book' }).click();
@@ -106,6 +129,10 @@ test('without customers, items and documents every list teaches its first step',
     ['/ledger/trial-balance', 'Nothing was posted up to this day.'],
     ['/setup/customers', 'No customers yet'],
     ['/setup/items', 'No items yet'],
+    ['/setup/places', 'No places yet'],
+    ['/setup/withholding', 'No withholding types yet'],
+    ['/setup/exchange-rates', 'No rates yet'],
+    ['/setup/prices', 'No price lists yet'],
   ] as const) {
     await page.goto(path);
     await expect(page.getByText(words)).toBeVisible();

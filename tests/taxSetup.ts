@@ -26,23 +26,25 @@ export function registeredIn(jurisdictionId: string, over: Partial<Registration>
 
 /** The records of some packs, added one after the other as Setup does. */
 export function recordsOf(packs: readonly string[], registrations: readonly Registration[]): TaxRecords {
-  return packs.reduce<TaxRecords>(
-    (records, id) => {
-      const ids = records.places.map((place) => place.id);
-      const plan = planPack(packOf(id), records, ids);
-      const taxes = new Map([...records.taxes, ...plan.taxes].map((tax) => [tax.id, tax]));
-      return {
-        ...records,
-        jurisdictions: [...records.jurisdictions, ...plan.jurisdictions],
-        taxes: [...taxes.values()],
-        codes: [...records.codes, ...plan.codes],
-        places: [...records.places, ...plan.places],
-        rows: plan.rows,
-        withholdingTypes: [...records.withholdingTypes, ...plan.withholdingTypes],
-      };
-    },
-    { ...EMPTY, registrations },
-  );
+  let records: TaxRecords = { ...EMPTY, registrations };
+  for (const id of packs) {
+    const plan = planPack(
+      packOf(id),
+      records,
+      records.places.map((place) => place.id),
+    );
+    const taxes = new Map([...records.taxes, ...plan.taxes].map((tax) => [tax.id, tax]));
+    records = {
+      ...records,
+      jurisdictions: [...records.jurisdictions, ...plan.jurisdictions],
+      taxes: [...taxes.values()],
+      codes: [...records.codes, ...plan.codes],
+      places: [...records.places, ...plan.places],
+      rows: plan.rows,
+      withholdingTypes: [...records.withholdingTypes, ...plan.withholdingTypes],
+    };
+  }
+  return records;
 }
 
 /** The set-up of a business with these packs, registered in these territories. */

@@ -29,16 +29,20 @@ interface RowsFieldProps<T extends FieldValues> {
 
 const CELL = 'cell border-rule border-b bg-transparent';
 
-/** A list inside a record, written as rows; each with what is wrong with it below. */
+/** A list inside a record, written as rows; each with what is wrong below. */
 export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
   const { form, name, what, columns, blank, errorAt, ordered = false } = props;
   const { fields, append, remove, move } = useFieldArray({ control: form.control, name: name as never });
   const grid = { gridTemplateColumns: `${columns.map((c) => c.width).join(' ')} ${ordered ? '150px' : '80px'}` };
   const path = (i: number, field: string) => `${name}.${i}${field === '' ? '' : `.${field}`}` as Path<T>;
-  const errorsOf = (i: number) =>
-    [errorAt(`${name}[${i}]`), ...columns.map(({ field }) => errorAt(`${name}[${i}].${field}`))].filter(
-      (error, at, all) => error !== undefined && all.indexOf(error) === at,
-    );
+  const wrong = [
+    ...fields.flatMap((_, i) =>
+      [errorAt(`${name}[${i}]`), ...columns.map(({ field }) => errorAt(`${name}[${i}].${field}`))].flatMap((error) =>
+        error === undefined ? [] : [`${what} ${i + 1}: ${error}`],
+      ),
+    ),
+    ...(errorAt(name) === undefined ? [] : [errorAt(name) ?? '']),
+  ].filter((error, at, all) => all.indexOf(error) === at);
   return (
     <div className="mb-3">
       {fields.length > 0 && (
@@ -97,14 +101,12 @@ export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
               </Button>
             </span>
           </div>
-          {errorsOf(i).map((error) => (
-            <p key={error} className="text-brick text-sm">
-              ▲ {error}
-            </p>
-          ))}
         </div>
       ))}
-      {errorAt(name) !== undefined && <p className="text-brick text-sm">▲ {errorAt(name)}</p>}
+      {/* One line is always kept for it, so that an error never moves a button from under a click. */}
+      <p className="min-h-[18px] truncate text-brick text-sm" role={wrong.length > 0 ? 'alert' : undefined}>
+        {wrong.length > 0 && `▲ ${wrong[0]}${wrong.length > 1 ? ` (and ${wrong.length - 1} more)` : ''}`}
+      </p>
       <Button weight="quiet" onClick={() => append(blank as never)}>
         One more {what}
       </Button>

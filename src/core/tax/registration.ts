@@ -55,6 +55,9 @@ const dayOrNothing = (message: string) =>
     .defined()
     .test('day', message, (v) => v === '' || isIsoDate(v));
 
+/** Path of a field, also where the registration is part of a larger form. */
+const within = (path: string | undefined, field: string) => (path ? `${path}.${field}` : field);
+
 export const registrationSchema = yup
   .object({
     id: neededText('an id'),
@@ -82,10 +85,12 @@ export const registrationSchema = yup
   })
   .test('number', 'number', function number(r) {
     const fault = taxNumberFault(r.country, r.number);
-    return fault === null || this.createError({ path: 'number', message: fault });
+    return fault === null || this.createError({ path: within(this.path, 'number'), message: fault });
   })
   .test('order', 'It can not end before it begins.', function order(r) {
-    return r.from === '' || r.until === '' || r.from <= r.until || this.createError({ path: 'until' });
+    return (
+      r.from === '' || r.until === '' || r.from <= r.until || this.createError({ path: within(this.path, 'until') })
+    );
   });
 
 /** True while the registration is in force. */

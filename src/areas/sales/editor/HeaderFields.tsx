@@ -157,7 +157,6 @@ export function HeaderFields(props: HeaderFieldsProps) {
         <Slot label="Reported under" htmlFor={registrationField}>
           <select
             id={registrationField}
-            data-field="registrationId"
             className="cell -mx-1.5 cursor-pointer"
             value={draft.registrationByHand ? draft.registrationId : ''}
             onChange={({ target: { value } }) =>

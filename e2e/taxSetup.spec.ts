@@ -1,0 +1,358 @@
+import { expect, type Page, test } from '@playwright/test';
+import { bytesOf, expectAccessible, onTheDay, openSample, pdfText, typeCells } from './support';
+
+/** Fills in the form of a new registration from its pack. */
+async function register(
+  page: Page,
+  pack: string,
+  name: RegExp,
+  number: string,
+  more: Readonly<Record<string, string>>,
+) {
+  await page.getByRole('link', { name: 'Registrations' }).click();
+  await page.getByRole('button', { name: 'New registration' }).click();
+  await page.getByLabel('Fill in as is usual in').selectOption({ label: pack });
+  await page.getByLabel('Registration number').fill(number);
+  for (const [label, value] of Object.entries(more)) await page.getByLabel(label).fill(value);
+  await page.getByRole('button', { name: 'Keep the registration' }).click();
+  await expect(page.getByRole('link', { name })).toBeVisible();
+}
+
+async function addPack(page: Page, title: string) {
+  await page.getByRole('link', { name: 'Starter packs' }).click();
+  await page.getByRole('button', { name: title, exact: true }).click();
+  await expect(page.getByText(/Check before use: known on/)).toBeVisible();
+  await page.getByRole('button', { name: /^Add \d+ records/ }).click();
+  await expect(page.getByText('Your book has all of it already.')).toBeVisible();
+}
+
+interface Buyer {
+  readonly name: string;
+  readonly city: string;
+  readonly country: string;
+  readonly region?: string;
+  readonly postalCode?: string;
+  readonly kind?: string;
+}
+
+async function addCustomer(page: Page, buyer: Buyer) {
+  await page.getByRole('link', { name: 'Customers' }).click();
+  await page.getByRole('button', { name: 'New customer' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(buyer.name);
+  if (buyer.kind !== undefined) await page.getByLabel('Is a').selectOption(buyer.kind);
+  await page.getByLabel('Street and number').fill('1 Quay');
+  await page.getByLabel('Town or city').fill(buyer.city);
+  await page.getByLabel('County or region').fill(buyer.region ?? '');
+  await page.getByLabel('Postal code').fill(buyer.postalCode ?? '');
+  await page.getByLabel('Country', { exact: true }).selectOption(buyer.country);
+  await page.getByRole('button', { name: 'Keep the customer' }).click();
+  await expect(page.getByRole('heading', { name: buyer.name })).toBeVisible();
+}
+
+/** Writes a one-line invoice and issues it; gives its heading. */
+async function sell(page: Page, customer: string, price: string): Promise<string> {
+  await page.keyboard.press('Alt+2');
+  await expect(page.getByRole('heading', { name: 'Sales', exact: true })).toBeVisible();
+  await page.keyboard.press('Alt+n');
+  await page.getByRole('combobox', { name: 'Customer' }).fill(customer);
+  await page
+    .getByRole('option', { name: new RegExp(customer) })
+    .first()
+    .click();
+  await expect(page.getByLabel('Issue date')).toBeFocused();
+  await page.getByRole('combobox', { name: 'Item or description, line 1' }).focus();
+  await typeCells(page, 'Tide gauge', '1', price, '', '');
+  await page.getByLabel('Price, line 1').focus();
+  await page.keyboard.press('Control+Enter');
+  const asked = page.getByRole('dialog').getByRole('button', { name: /^Issue INV/ });
+  const heading = page.getByRole('heading', { name: /^Invoice INV-/ });
+  await expect(asked.or(heading)).toBeVisible();
+  if (await asked.isVisible()) await asked.press('Enter');
+  await expect(heading).toBeVisible();
+  return heading.innerText();
+}
+
+async function returnOf(page: Page, registration: string): Promise<string> {
+  await page.getByLabel('Registration', { exact: true }).selectOption({ label: registration });
+  await page.keyboard.press('Alt+4');
+  await expect(page.getByRole('heading', { name: /^Return / })).toBeVisible();
+  await expect(page.getByText('All three are the same.')).toBeVisible();
+  return page.getByRole('main').innerText();
+}
+
+test('a business in three regimes sets all of it up on screen, and each return shows just its own', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  await onTheDay(page);
+  await test.step('begin with one registration', async () => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Begin a book' }).click();
+    await page.getByLabel('Name of the business').fill('Three Shores Gauges (sample)');
+    await page.getByLabel('Street and number').fill('2 Lamp Lane');
+    await page.getByLabel('Town or city').fill('Galway');
+    await page.getByLabel('Country', { exact: true }).selectOption('IE');
+    await page.getByLabel('Short name').fill('Ireland · VAT');
+    await page.getByLabel('Authority', { exact: true }).fill('Revenue (sample)');
+    await page.getByLabel('Registration number').fill('IE7654321F');
+    await page.getByLabel('Country of the authority').selectOption('IE');
+    await page.getByLabel('Standard rate, percent').fill('23');
+    await page.getByRole('button', { name: 'Begin the book' }).click();
+    await expect(page.getByText(/The check digits of this number do not fit/)).toBeVisible();
+    await page.getByLabel('Registration number').fill('IE7654321G');
+    await page.getByRole('button', { name: 'Begin the book' }).click();
+    await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+    await page.keyboard.press('Alt+6');
+    await page.getByLabel('IBAN').fill('IE31 CPTB 9900 0012 3456 78');
+    await page.getByRole('button', { name: 'Keep the business' }).click();
+    await expect(page.getByText('The business is kept')).toBeVisible();
+  });
+
+  await test.step('add the packs of Washington and Canada, and register in both', async () => {
+    await addPack(page, 'United States, Washington sales tax with local rates');
+    await addPack(page, 'Canada, GST, HST, PST and QST by province of delivery');
+    const from = { 'First tax period kept here begins': '2026-10-01', 'In force from': '2026-10-01' };
+    await register(page, 'United States, Washington sales tax with local rates', /Washington/, '600-000-001', from);
+    await register(page, 'Canada, GST, HST, PST and QST by province of delivery', /Canada/, '123456782RT0001', from);
+    await page.getByRole('link', { name: 'Exchange rates' }).click();
+    for (const [code, rate] of [
+      ['USD', '1.1000'],
+      ['CAD', '1.5000'],
+    ] as const) {
+      await page.getByLabel('Currency').selectOption(code);
+      await page.getByLabel('Day of the rate').fill('2026-10-01');
+      await page.getByLabel('Units for one EUR').fill(rate);
+      await page.getByRole('button', { name: 'Keep the exchange rate' }).click();
+      await expect(page.getByRole('cell', { name: rate })).toBeVisible();
+    }
+  });
+
+  await test.step('the decision table tells the three apart', async () => {
+    await addCustomer(page, {
+      name: 'Elliott Marina',
+      city: 'Seattle',
+      region: 'WA',
+      postalCode: '98101',
+      country: 'US',
+    });
+    await addCustomer(page, { name: 'Halifax Buoys', city: 'Halifax', region: 'NS', country: 'CA' });
+    await addCustomer(page, { name: 'Claddagh Boats', city: 'Galway', country: 'IE', kind: 'consumer' });
+    await page.getByRole('link', { name: 'Decision table' }).click();
+    const tester = page.getByRole('region', { name: 'Tester' });
+    await tester.getByRole('combobox', { name: 'Customer' }).fill('elliott');
+    await page.getByRole('option', { name: /Elliott/ }).click();
+    await expect(tester.getByText(/Seattle, 10\.35 %: 6\.5 \+ 1\.6 \+ 0\.85 \+ 1\.4 %/)).toBeVisible();
+    await expect(tester.getByText(/reported under Washington/)).toBeVisible();
+    await expect(tester.getByText('row “Delivered in Washington” applies')).toBeVisible();
+    await expectAccessible(page, 'decision table and tester');
+  });
+
+  await test.step('one document in each', async () => {
+    await sell(page, 'Elliott Marina', '129.99');
+    const sheet = page.getByRole('main');
+    // 6.5 + 1.6 + 0.85 + 1.4 on 129.99: 13.453965, once 13.45, split by share.
+    await expect(sheet.getByText('Seattle, 10.35 % on 129.99')).toBeVisible();
+    await expect(sheet.getByText('143.44').first()).toBeVisible();
+    await sell(page, 'Halifax Buoys', '200');
+    await expect(sheet.getByText('Nova Scotia, 14 % on 200.00')).toBeVisible();
+    await sell(page, 'Claddagh Boats', '100');
+    await expect(sheet.getByText('Standard 23 on 100.00')).toBeVisible();
+  });
+
+  await test.step('each return shows just its own, by jurisdiction', async () => {
+    const washington = await returnOf(page, 'Washington · sales tax');
+    for (const words of ['King County', 'Regional Transit Authority', '8.45', '2.08', '1.10', '1.82', '13.45', '14.80'])
+      expect(washington).toContain(words);
+    expect(washington).not.toMatch(/Nova Scotia|Standard 23/);
+    const canada = await returnOf(page, 'Canada · GST/HST');
+    for (const words of ['Nova Scotia', '28.00', '42.00']) expect(canada).toContain(words);
+    expect(canada).not.toMatch(/Seattle|Standard 23/);
+    const ireland = await returnOf(page, 'Ireland · VAT');
+    expect(ireland).toContain('Standard 23');
+    expect(ireland).not.toMatch(/Seattle|Nova Scotia/);
+  });
+});
+
+test('a customer’s tax side: verified number, certificate with its paper, and what the document says of it', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.goto('/setup/customers/nordlicht');
+  const numbers = page.getByRole('region', { name: 'Verification of tax numbers' });
+  await numbers.getByRole('button', { name: 'Verify DE812345673' }).click();
+  await expect(numbers.getByText(/valid, 23 Nov 2026, SIM-DE-/)).toBeVisible();
+  // A number whose digits end in 99 finds the simulated registry down.
+  await page.goto('/setup/customers/ballyvaughan');
+  await page.getByLabel('Tax number, tax number 1').fill('IE8100199E');
+  await page.getByRole('button', { name: /^Keep Ballyvaughan/ }).click();
+  await page.getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
+  await numbers.getByRole('button', { name: /^Verify/ }).click();
+  await expect(numbers.getByText(/the registry did not answer/)).toBeVisible();
+
+  await page.goto('/setup/customers/orcas');
+  const certificates = page.getByRole('region', { name: 'Exemption certificates' });
+  await certificates.getByRole('button', { name: 'New certificate' }).click();
+  const slip = page.getByRole('dialog', { name: 'New certificate' });
+  await slip.getByLabel('Number of the certificate').fill('WA-77');
+  await slip.getByLabel('Jurisdiction that gave it').selectOption('US-WA-SANJUAN');
+  await slip.getByLabel('First day').fill('2026-11-01');
+  await slip.getByLabel('Last day').fill('2026-12-15');
+  await slip.getByRole('button', { name: 'Keep the certificate' }).click();
+  await expect(slip.getByText('Give the reason, such as research institution.')).toBeVisible();
+  await slip.getByLabel('Reason').fill('harbour safety');
+  await slip
+    .getByLabel('The paper itself')
+    .setInputFiles({ name: 'paper.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 sample') });
+  await expect(slip.getByText('paper.pdf goes into the book.')).toBeVisible();
+  await slip.getByRole('button', { name: 'Keep the certificate' }).click();
+  await expect(certificates.getByText(/San Juan County, harbour safety, lapses soon/)).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    certificates.getByRole('button', { name: 'paper.pdf' }).click(),
+  ]);
+  expect((await bytesOf(download)).toString()).toBe('%PDF-1.4 sample');
+  await page.goto('/today');
+  await expect(page.getByRole('link', { name: 'Certificate WA-77' })).toBeVisible();
+
+  // The state still charges its part; the county does not, and the paper says why.
+  await page.goto('/sales');
+  await page.getByRole('link', { name: /Draft.*Orcas/ }).click();
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  await page.getByLabel('Price, line 1').focus();
+  await expect(margin.getByText(/the set-up now says 6\.5 %/)).toBeVisible();
+  await margin.getByRole('button', { name: 'Take the new rate' }).click();
+  await expect(page.getByRole('main').getByText('San Juan Islands, 6.5 % on 620.00')).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  const asked = page.getByRole('dialog').getByRole('button', { name: /^Issue INV/ });
+  await expect(asked.or(page.getByRole('heading', { name: /^Invoice INV-/ }))).toBeVisible();
+  if (await asked.isVisible()) await asked.press('Enter');
+  await expect(page.getByRole('heading', { name: /^Invoice INV-/ })).toBeVisible();
+  const [pdf] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save PDF' }).click(),
+  ]);
+  expect((await pdfText(await bytesOf(pdf))).text).toContain('certificate WA-77: harbour safety');
+});
+
+test('rows of the decision table are moved by keyboard; what is never reached and what no row catches is shown', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.goto('/setup/table');
+  const names = page.getByRole('main').locator('ol > li');
+  await expect(names.first()).toContainText('Standard in Ireland');
+  await page.getByRole('button', { name: 'Move row 1, Standard in Ireland' }).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Space');
+  await expect(names.nth(1)).toContainText('Standard in Ireland');
+  await page.getByRole('button', { name: 'New row' }).click();
+  const slip = page.getByRole('dialog');
+  await slip.getByLabel('Name of the row').fill('Once more');
+  await slip.getByLabel('standard', { exact: true }).check();
+  await slip.getByLabel('Ireland', { exact: true }).check();
+  await slip
+    .getByRole('group', { name: /It comes from/ })
+    .getByLabel('inside the territory')
+    .check();
+  await slip.getByRole('group', { name: 'It goes to' }).getByLabel('inside the territory').check();
+  await slip.getByLabel('Then').selectOption('code');
+  await slip.getByRole('button', { name: 'Keep the row' }).click();
+  await expect(slip.getByText('Choose the code.')).toBeVisible();
+  await slip.getByLabel('The code').selectOption('IE-S');
+  await slip.getByRole('button', { name: 'Keep the row' }).click();
+  await expect(names.last()).toContainText('never reached: rows above take everything it asks for');
+  await expect(
+    page
+      .getByRole('region', { name: 'Cases no row catches' })
+      .getByText(/any other/)
+      .first(),
+  ).toBeVisible();
+});
+
+test('what if a rate changes: drafts are shown with the effect, and only chosen ones take it', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/setup/rate-change');
+  await page.getByRole('combobox', { name: 'Tax', exact: true }).selectOption('IE-VAT');
+  await page.getByLabel('From the tax point').fill('2026-11-01');
+  await page.getByLabel('New rate, percent').fill('24');
+  const row = page.getByRole('row', { name: /Ballyvaughan/ });
+  await expect(row).toContainText('1,427.88');
+  await expect(row).toContainText('1,439.44');
+  await row.getByRole('checkbox').uncheck();
+  await page.getByRole('button', { name: 'Keep the rate; 0 drafts take it' }).click();
+  await expect(page.getByText('The rate is kept; 0 drafts take it, 1 keep theirs')).toBeVisible();
+  await page.goto('/sales');
+  await page.getByRole('link', { name: /Draft.*Ballyvaughan/ }).click();
+  await expect(page.getByRole('main').getByText('1,427.88').first()).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Margin' }).getByText(/the set-up now says 24 %/)).toBeVisible();
+});
+
+test('prices: a list that holds the tax, a typed total, and a switch that keeps what the customer pays', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.goto('/setup/prices/new');
+  await page.getByLabel('Name of the list').fill('Harbours');
+  await page.getByRole('button', { name: 'One more price' }).click();
+  await page.getByLabel('Item, price 1').selectOption({ label: 'Tide gauge, radar, 20 m' });
+  await page.getByLabel('Price, price 1').fill('1230');
+  await page.getByRole('button', { name: 'Keep the list' }).click();
+  await expect(page.getByRole('link', { name: 'Harbours' })).toBeVisible();
+  await page.getByRole('link', { name: 'Customers' }).click();
+  await page.getByRole('link', { name: 'Clew Bay Salmon Co-op' }).click();
+  await page.getByLabel('Price list').selectOption({ label: 'Harbours' });
+  await page.getByRole('button', { name: /^Keep Clew Bay/ }).click();
+  await expect(page.getByRole('heading', { name: 'Customers' })).toBeVisible();
+  await page.keyboard.press('Alt+2');
+  await expect(page.getByRole('heading', { name: 'Sales', exact: true })).toBeVisible();
+  await page.keyboard.press('Alt+n');
+  await page.getByRole('combobox', { name: 'Customer' }).fill('clew');
+  await page.getByRole('option', { name: /Clew Bay/ }).click();
+  await expect(page.getByLabel('Issue date')).toBeFocused();
+  await page.getByRole('combobox', { name: 'Item or description, line 1' }).fill('tide gauge');
+  await page.getByRole('option', { name: /Tide gauge/ }).click();
+  await expect(page.getByLabel('Price, line 1')).toHaveValue('1000');
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  await page.getByLabel('Price, line 1').focus();
+  await expect(margin.getByText(/1,230\.00 with tax from “Harbours”, at 23 % 1,000\.00 without tax/)).toBeVisible();
+  await margin.getByLabel('With tax').fill('1500');
+  await margin.getByLabel('With tax').press('Enter');
+  const sheet = page.getByRole('main');
+  await expect(sheet.getByText('1,500.00').first()).toBeVisible();
+  await expect(margin.getByText(/from the typed total with tax of 1,500\.00/)).toBeVisible();
+  await page.getByLabel('Price mode').selectOption('gross');
+  await page.getByRole('button', { name: 'Keep what the customer pays' }).click();
+  await expect(page.getByLabel('Price, line 1')).toHaveValue('1500');
+  await expect(sheet.getByText('Standard 23 on 1,219.51')).toBeVisible();
+});
+
+test('tables go out as CSV and come in with a preview; a wrong row is named and nothing is taken', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/setup/csv');
+  await page.getByRole('combobox', { name: 'Table' }).selectOption('places');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save Places to a file' }).click(),
+  ]);
+  const text = (await bytesOf(download)).toString();
+  expect(text).toContain('WA-SEATTLE,Seattle,together,US-WA > US-WA-KING > US-WA-SEATTLE > US-WA-RTA,US,WA,,,Seattle');
+  const offer = (content: string) =>
+    page
+      .getByLabel('A file to take in')
+      .setInputFiles({ name: 'places.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
+  await offer(`${text}WA-NEW,New,together,NOWHERE,US,WA,,,New\r\n`);
+  await expect(page.getByText(/row \d+, stack: Choose the jurisdiction\./)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in places.csv' })).toHaveCount(0);
+  await offer(`${text}WA-NEW,New,together,US-WA,US,WA,,,New\r\n`);
+  await expect(page.getByText('places.csv: 1 to add, 0 to change')).toBeVisible();
+  await page.getByRole('button', { name: 'Take in places.csv' }).click();
+  await expect(page.getByText('1 added, 0 changed')).toBeVisible();
+  await page.getByRole('link', { name: 'Places', exact: true }).click();
+  await page.getByLabel('Try an address: country').selectOption('US');
+  await page.getByLabel('Region').fill('WA');
+  await page.getByLabel('Town or city').fill('New');
+  await expect(page.getByText('It lies in New.')).toBeVisible();
+  await page.getByLabel('Town or city').fill('Nowhere');
+  await expect(page.getByText('No place holds this address.')).toBeVisible();
+});
