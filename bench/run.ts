@@ -6,6 +6,7 @@ import { servePage } from 'tests/servePage';
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
 import type { Bench } from './browser';
+import { decideAgainstCompute } from './decide';
 
 /* Speed as ratios to a baseline measured in the same run; see docs/bench.md for what each one says. */
 
@@ -91,4 +92,5 @@ async function inChromium(): Promise<void> {
 }
 
 computeAgainstJson();
+decideAgainstCompute();
 await inChromium();

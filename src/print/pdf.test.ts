@@ -36,6 +36,7 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
     ['Net', '10.00'],
     ['Total', '12.30'],
   ],
+  withheld: [],
   legends: [],
   payment: [],
   note: '',

@@ -151,9 +151,9 @@ class Sheet {
   }
 
   private drawTotals(): void {
-    const { totals, currency } = this.page;
+    const { totals, withheld, currency } = this.page;
     // The totals stay together: an orphan total on a new page would say nothing.
-    this.room(totals.length * 17 + 20);
+    this.room((totals.length + withheld.length) * 17 + 20);
     const from = PAGE.left + INNER * 0.5;
     const width = PAGE.width - PAGE.right - from;
     this.y += 6;
@@ -170,7 +170,13 @@ class Sheet {
     });
     this.rule(this.y, from, 0.9, INK);
     this.rule(this.y + 2.5, from, 0.9, INK);
-    this.y += 22;
+    this.y += 8;
+    for (const [label, amount] of withheld) {
+      this.text(label, from, this.y, { width: width - 80, font: 'text' });
+      this.text(amount, from + width - 90, this.y, { width: 90, align: 'right', font: 'text' });
+      this.y += 16;
+    }
+    this.y += 14;
   }
 
   private drawFoot(): void {

@@ -2,6 +2,7 @@ import { day, draftOf, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeInvoice } from '@/core/documents/freeze';
+import { packOf } from '@/core/tax/packs';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { fileName, printed } from './words';
 
@@ -85,13 +86,25 @@ describe('a printed invoice', () => {
       ['Total', '129.00'],
     ]);
   });
+  test('says what the customer keeps back and what money is expected', () => {
+    const types = { withholdingTypes: packOf('KE').withholdingTypes };
+    const withholding = settingOf({ setup: { ...settingOf().setup, ...types } });
+    const customer = DEMO_CUSTOMERS.find((c) => c.id === 'mombasa') ?? null;
+    const result = freezeInvoice(draftOf({ lines: [lineOf({ taxCode: 'IE-OS' })] }), 'INV-1', customer, withholding);
+    if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+    const page = printed(result.value, figuresOf(result.value));
+    expect(page.withheld).toEqual([
+      ['Withholding VAT on 100.00', '\u22122.00'],
+      ['Money expected', '98.00'],
+    ]);
+  });
   test('says that prices hold the tax when they do', () => {
     const page = pageOf({ priceMode: 'gross', lines: [lineOf({ price: '123' })] });
     expect([page.valueHead, page.lines[0]?.value, page.totals[0]]).toEqual(['With tax', '123.00', ['Net', '100.00']]);
   });
   test('carries the legend of a code that charges nothing, once', () => {
     const page = pageOf({ lines: [lineOf({ taxCode: 'IE-RC' }), lineOf({ taxCode: 'IE-RC' })] }, 'nordlicht');
-    expect(page.legends).toEqual(['Reverse charge: VAT to be accounted for by the customer.']);
+    expect(page.legends).toEqual(['Steuerschuldnerschaft des Leistungsempfängers.']);
   });
   test('says where to pay, unless no account is known', () => {
     expect(Object.fromEntries(pageOf().payment)).toMatchObject({

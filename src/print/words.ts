@@ -1,7 +1,7 @@
 import type { Content } from '@/core/documents/content';
 import { unitWord } from '@/core/documents/item';
 import { writeDate } from '@/core/kernel/date';
-import type { Minor } from '@/core/kernel/money';
+import { type Minor, negated } from '@/core/kernel/money';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { addressLines } from '@/core/parties/address';
 import { writeIban } from '@/core/parties/iban';
@@ -32,6 +32,8 @@ export interface PrintedDocument {
   readonly lines: readonly PrintedLine[];
   /** Label and amount; the last one is the total. */
   readonly totals: readonly (readonly [string, string])[];
+  /** What the customer keeps back, and the money expected then; empty when it keeps nothing back. */
+  readonly withheld: readonly (readonly [string, string])[];
   readonly legends: readonly string[];
   readonly payment: readonly (readonly [string, string])[];
   readonly note: string;
@@ -40,6 +42,21 @@ export interface PrintedDocument {
 /** The document's own title. */
 export function titleOf(content: Pick<Content, 'kind'>): string {
   return content.kind === 'invoice' ? 'Invoice' : 'Credit note';
+}
+
+function withheldLines(
+  content: Content,
+  figures: CalcResult,
+  money: (amount: Minor) => string,
+): readonly (readonly [string, string])[] {
+  if (figures.withholding.length === 0) return [];
+  const nameOf = (id: string) => content.withholding?.find((type) => type.id === id)?.name ?? id;
+  return [
+    ...figures.withholding.map(
+      (part) => [`${nameOf(part.id)} on ${money(part.base)}`, money(negated(part.amount))] as const,
+    ),
+    ['Money expected', money(figures.totals.expectedCash)],
+  ];
 }
 
 /** A document in words and printed figures. */
@@ -104,7 +121,15 @@ export function printed(content: Content, figures: CalcResult): PrintedDocument 
         value: value === undefined ? '' : money(value),
       };
     }),
-    totals: [['Net', money(figures.totals.net)], ...taxLines, ['Total', money(figures.totals.payable)]],
+    totals: [
+      ['Net', money(figures.totals.net)],
+      ...taxLines,
+      ...(figures.totals.rounding === 0n
+        ? []
+        : [['Rounded to the smallest coin', money(figures.totals.rounding)] as const]),
+      ['Total', money(figures.totals.payable)],
+    ],
+    withheld: withheldLines(content, figures, money),
     legends: [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
     payment,
     note: content.note,
