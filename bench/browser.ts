@@ -168,7 +168,7 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
       await db.journal.bulkAdd(written.map((w) => w.posted.entry));
       await db.journalLines.bulkAdd(lines);
       await db.taxEntries.bulkAdd(entries);
-      await db.taxPeriods.bulkPut(written.map((w) => w.period));
+      await db.taxPeriods.bulkPut(written.flatMap((w) => w.period ?? []));
       await moveAccounts(db, lines);
       await moveTax(db, entries);
       await moveCustomers(db, openMoves(documents, []));

@@ -68,7 +68,7 @@ export function credit(
       put: {
         documents: [{ ...settled(invoice, 'credited', setOff), creditNote: link }],
         series: [written.value.series],
-        taxPeriods: [period],
+        ...(period !== null && { taxPeriods: [period] }),
       },
       audit: {
         subject: note.number,

@@ -113,7 +113,13 @@ describe('receiving', () => {
     const input = { customerId: 'x', date: '2026-01-20', method: 'bank' as const, reference: '', allocations: [] };
     const decision = receive(
       input,
-      { customer: undefined, documents: new Map(), series: series('receipt'), chart: FIRST_CHART },
+      {
+        customer: undefined,
+        documents: new Map(),
+        series: series('receipt'),
+        chart: FIRST_CHART,
+        registrations: [registration],
+      },
       moment,
     );
     expect(refusalCodes(decision)).toEqual(['missing', 'missing']);

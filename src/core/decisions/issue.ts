@@ -11,7 +11,7 @@ import { accept, type Result, refuse } from '@/core/kernel/result';
 import { searchKeys } from '@/core/kernel/words';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry } from '@/core/ledger/entry';
-import { documentSides, outputAccountOf } from '@/core/ledger/posting';
+import { documentSides, notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { periodIdOf, placeInPeriod } from '@/core/periods/calendar';
 import type { TaxPeriod } from '@/core/periods/return';
@@ -34,7 +34,8 @@ export interface Written {
   readonly document: IssuedDocument;
   readonly posted: PostedEntry;
   readonly taxEntries: readonly TaxEntry[];
-  readonly period: TaxPeriod;
+  /** Null on payment basis: the document belongs to no period before it is paid. */
+  readonly period: TaxPeriod | null;
   readonly series: Series;
 }
 
@@ -60,7 +61,8 @@ export function writeDocument(
       found: content.taxPoint,
     });
   const { span, late } = placement;
-  const periodId = periodIdOf(registration.id, span.start);
+  const onPayment = content.basis === 'on-payment';
+  const periodId = onPayment ? '' : periodIdOf(registration.id, span.start);
   const figures = figuresOf(content);
   const id = moment.newId();
   const entryId = moment.newId();
@@ -80,7 +82,7 @@ export function writeDocument(
     seal,
     position: Object.values(series.next).reduce((sum, next) => sum + next - 1, 1),
     periodId,
-    late,
+    late: late && !onPayment,
     entryId,
     issuedAt: moment.now,
     open: owed,
@@ -100,15 +102,15 @@ export function writeDocument(
       at: moment.now,
     },
     documentSides(content, figures, chart, {
-      outputAccount: outputAccountOf(registration, chart),
+      outputAccount: onPayment ? notYetDueAccountOf(registration, chart) : outputAccountOf(registration, chart),
       taxPeriodId: periodId,
     }),
   );
   return accept({
     document,
     posted,
-    taxEntries: taxEntriesOf(id, content, figures, registration, periodId, late),
-    period: { id: periodId, registrationId: registration.id, ...span, filed: null },
+    taxEntries: taxEntriesOf(id, content, figures, registration, periodId, late && !onPayment),
+    period: onPayment ? null : { id: periodId, registrationId: registration.id, ...span, filed: null },
     series: advance(series, content.issueDate, seal.hash),
   });
 }
@@ -140,7 +142,7 @@ export function issue(material: IssueMaterial, moment: Moment): Decision<{ id: s
     value: { id: document.id, number },
     changes: {
       add: { documents: [document], journal: [posted.entry], journalLines: posted.lines, taxEntries },
-      put: { series: [written.value.series], taxPeriods: [period] },
+      put: { series: [written.value.series], ...(period !== null && { taxPeriods: [period] }) },
       remove: { drafts: [draft.id] },
       audit: { subject: number, after: { customer: document.customerName, gross: document.figures.totals.gross } },
     },

@@ -100,6 +100,8 @@ export interface Content {
   readonly orderNumber: string;
   readonly note: string;
   readonly rounding?: RegistrationRounding;
+  /** Missing where tax falls due on issue. */
+  readonly basis?: 'on-payment';
   readonly withholding?: readonly FrozenWithholding[];
   /** Currency of the return, and its units for one unit of the document's, where they differ. */
   readonly filing?: { readonly currency: Currency; readonly rate: Decimal };

@@ -179,6 +179,7 @@ export function freezeInvoice(
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),
     rounding: registration.rounding,
+    ...(registration.basis === 'on-payment' && { basis: registration.basis }),
     ...(filing !== null && filing !== undefined && 'currency' in filing && { filing }),
     taxes: known.taxes,
     lines,

@@ -166,6 +166,7 @@ export function upgradeV1(old: BookContentV1): Upgraded {
       taxId: '',
       part: 0,
       kind: 'due',
+      receiptId: '',
       certificate: '',
       boxBase: '',
       boxTax: '',

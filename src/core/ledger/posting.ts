@@ -23,6 +23,11 @@ export interface TaxPosting {
   readonly taxPeriodId: string;
 }
 
+/** The account that holds tax of unpaid documents on payment basis. */
+export function notYetDueAccountOf(registration: Pick<Registration, 'accounts'>, chart: readonly Account[]): string {
+  return registration.accounts.notYetDue || accountFor(chart, 'tax-not-yet-due');
+}
+
 /** The output tax account of a registration. */
 export function outputAccountOf(registration: Pick<Registration, 'accounts'>, chart: readonly Account[]): string {
   return registration.accounts.output || accountFor(chart, 'output-tax');
@@ -76,6 +81,22 @@ export function receiptSides(amount: Minor, bankAccount: string, chart: readonly
     { account: bankAccount, amount },
     { account: accountFor(chart, 'receivables'), amount: negated(amount) },
   ];
+}
+
+/** Tax that falls due with a payment: from output tax not yet due to output tax, by code. */
+export function releaseSides(
+  entries: readonly { readonly code: string; readonly codeName: string; readonly tax: Minor }[],
+  label: string,
+  notYetDueAccount: string,
+  { outputAccount, taxPeriodId }: TaxPosting,
+): readonly Side[] {
+  const byCode = new Map<string, { name: string; tax: Minor }>();
+  for (const { code, codeName, tax } of entries)
+    byCode.set(code, { name: codeName, tax: plus(byCode.get(code)?.tax ?? NOTHING, tax) });
+  return [...byCode].flatMap(([code, { name, tax }]): readonly Side[] => [
+    { account: notYetDueAccount, amount: tax, text: `${label} ${name}` },
+    { account: outputAccount, amount: negated(tax), text: `${label} ${name}`, taxPeriodId, taxCode: code },
+  ]);
 }
 
 /**

@@ -69,6 +69,7 @@ describe('the return', () => {
     taxId: 'IE-VAT',
     part: 0,
     kind: 'due',
+    receiptId: '',
     certificate: '',
     boxBase: '',
     boxTax: 'T1',

@@ -5,6 +5,7 @@ import { sealOf } from '@/core/documents/seal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
+import { paidInOrder, type Releases, releasedBy } from './release';
 import { returnOf, type TaxBalance } from './return';
 import type { TaxEntry } from './taxEntry';
 
@@ -36,6 +37,10 @@ export interface ProofMaterial {
   readonly taxEntries: readonly TaxEntry[];
   /** Lines of the output tax account that belong to the period, by mark or (manual ones) by date; no filing entry. */
   readonly ledgerLines: readonly JournalLine[];
+  /** Documents on payment basis that receipts of the period paid of, with all their receipts. */
+  readonly releases: readonly Releases[];
+  /** Receipts among them that belong to this period. */
+  readonly receiptIds: ReadonlySet<string>;
   /** The kept balances that the return on screen is read from. */
   readonly balances: readonly TaxBalance[];
 }
@@ -64,14 +69,76 @@ function recompute(document: IssuedDocument): { byCode: Map<string, Minor>; seal
   return { byCode, sealed: sealOf(content, seal.previous).hash === seal.hash };
 }
 
+/** Tax that receipts released, computed again from the documents and everything paid of them before. */
+function proveReleases(
+  releases: readonly Releases[],
+  receiptIds: ReadonlySet<string>,
+  taxEntries: readonly TaxEntry[],
+  postedOf: ReadonlyMap<string, readonly JournalLine[]>,
+): { readonly tax: Minor; readonly differences: readonly Difference[]; readonly entryIds: ReadonlySet<string> } {
+  const differences: Difference[] = [];
+  const written = grouped(
+    taxEntries.filter((entry) => entry.receiptId !== ''),
+    (entry) => `${entry.receiptId}|${entry.documentId}`,
+  );
+  const expected = new Map<string, Minor>();
+  const known = new Set<string>();
+  let tax = NOTHING;
+  for (const one of releases) {
+    const { document, registration } = one;
+    const at = { subject: document.number, documentId: document.id, entryId: '' };
+    if (!recompute(document).sealed) differences.push({ cause: 'document-altered', amount: NOTHING, ...at });
+    for (const { receipt, before, after } of paidInOrder(one)) {
+      if (!receiptIds.has(receipt.id)) continue;
+      const due = total(releasedBy(receipt, document, registration, before, after, '', false).map((e) => e.tax));
+      const own = written.get(`${receipt.id}|${document.id}`) ?? [];
+      const entered = total(own.map((e) => e.tax));
+      known.add(`${receipt.id}|${document.id}`);
+      tax = plus(tax, due);
+      expected.set(receipt.entryId, plus(expected.get(receipt.entryId) ?? NOTHING, entered));
+      if (entered !== due)
+        differences.push({
+          cause: own.length === 0 ? 'document-without-entry' : 'entry-differs',
+          amount: minus(entered, due),
+          ...at,
+          subject: `${document.number}, ${receipt.number}`,
+        });
+    }
+  }
+  for (const [entryId, entered] of expected) {
+    const posted = total((postedOf.get(entryId) ?? []).map((line) => minor(-line.amount)));
+    if (posted !== entered)
+      differences.push({
+        cause: 'posting-differs',
+        amount: minus(posted, entered),
+        subject: 'A receipt',
+        documentId: '',
+        entryId,
+      });
+  }
+  for (const [key, entries] of written)
+    if (!known.has(key))
+      differences.push({
+        cause: 'entry-without-document',
+        amount: total(entries.map((e) => e.tax)),
+        subject: entries[0]?.documentNumber ?? key,
+        documentId: '',
+        entryId: '',
+      });
+  return { tax, differences, entryIds: new Set(expected.keys()) };
+}
+
 /**
  * Compares three sources of a period's tax: documents computed again from their content, tax
  * entries (with the return that is kept of them), and the ledger's output tax account. Every difference is named with its cause; when no
  * difference is named the three sums are equal.
  */
-export function prove({ documents, taxEntries, ledgerLines, balances }: ProofMaterial): Proof {
+export function prove({ documents, taxEntries, ledgerLines, balances, releases, receiptIds }: ProofMaterial): Proof {
   const differences: Difference[] = [];
-  const entriesOf = grouped(taxEntries, (entry) => entry.documentId);
+  const entriesOf = grouped(
+    taxEntries.filter((entry) => entry.receiptId === ''),
+    (entry) => entry.documentId,
+  );
   const marked = ledgerLines.filter((line) => line.taxCode !== '');
   const postedOf = grouped(marked, (line) => line.entryId);
   const known = new Set<string>();
@@ -105,6 +172,10 @@ export function prove({ documents, taxEntries, ledgerLines, balances }: ProofMat
     if (postingDifference !== 0n)
       differences.push({ cause: 'posting-differs', amount: postingDifference, ...at, entryId: document.entryId });
   }
+  const released = proveReleases(releases, receiptIds, taxEntries, postedOf);
+  documentTax = plus(documentTax, released.tax);
+  differences.push(...released.differences);
+  for (const entryId of released.entryIds) knownEntries.add(entryId);
   for (const [documentId, entries] of entriesOf)
     if (!known.has(documentId))
       differences.push({

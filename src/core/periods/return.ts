@@ -169,7 +169,7 @@ export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
   return [...grouped(rows, (row) => row.jurisdictionId)].map(([jurisdictionId, own]) => ({
     jurisdictionId,
     jurisdictionName: own[0]?.jurisdictionName ?? jurisdictionId,
-    base: total(own.filter((row) => row.kind === 'due').map((row) => row.base)),
+    base: total(own.filter((row) => row.kind !== 'exempt').map((row) => row.base)),
     exempt: total(own.filter((row) => row.kind === 'exempt').map((row) => row.base)),
     tax: total(own.map((row) => row.tax)),
     filingTax: total(own.map((row) => row.filingTax)),

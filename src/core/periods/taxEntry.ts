@@ -31,8 +31,13 @@ export interface TaxEntry {
   readonly part: number;
   readonly taxPoint: IsoDate;
   readonly late: boolean;
-  /** `exempt` where the customer's certificate or standing took the tax away. */
-  readonly kind: 'due' | 'exempt';
+  /**
+   * `exempt` where the customer's certificate or standing took the tax away. On payment basis a
+   * document says `not-yet-due`, outside all periods, and each receipt releases its part.
+   */
+  readonly kind: 'due' | 'exempt' | 'not-yet-due' | 'released';
+  /** Receipt that released it, or empty. */
+  readonly receiptId: string;
   /** Number of the exemption certificate, or empty. */
   readonly certificate: string;
   readonly boxBase: string;
@@ -117,7 +122,8 @@ export function taxEntriesOf(
         part,
         taxPoint: content.taxPoint,
         late,
-        kind: relief === null ? 'due' : 'exempt',
+        kind: content.basis === 'on-payment' ? 'not-yet-due' : relief === null ? 'due' : 'exempt',
+        receiptId: '',
         certificate: relief?.certificate ?? '',
         boxBase: tax?.boxBase ?? '',
         boxTax: tax?.boxTax ?? '',

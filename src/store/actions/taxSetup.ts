@@ -56,13 +56,15 @@ export const dropPlace: Action<{ id: string }, null> = {
 export const keepRegistration: Action<{ value: Registration; isNew: boolean }, Registration> = {
   name: 'keep registration',
   async decide(db, { value, isNew }) {
-    const [before, records, chart, periods] = await Promise.all([
+    const [before, records, chart, periods, notYetDue] = await Promise.all([
       db.registrations.get(value.id),
       loadRecords(db),
       db.accounts.toArray(),
       db.taxPeriods.where('[registrationId+start]').between([value.id, Dexie.minKey], [value.id, Dexie.maxKey]).count(),
+      // Documents on payment basis rest on a registration before any period knows them.
+      db.taxRows.where('periodId').equals('').count(),
     ]);
-    return saveRegistration(value, { before, isNew, records, chart, used: periods > 0 });
+    return saveRegistration(value, { before, isNew, records, chart, used: periods > 0 || notYetDue > 0 });
   },
 };
 

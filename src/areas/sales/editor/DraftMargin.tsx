@@ -8,7 +8,7 @@ import type { Finding } from '@/core/documents/finding';
 import { datesOf, lineTrail } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
 import { registrationFor, type Setting } from '@/core/documents/setting';
-import { documentSides, outputAccountOf, type PostedContent } from '@/core/ledger/posting';
+import { documentSides, notYetDueAccountOf, outputAccountOf, type PostedContent } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { placeInPeriod, spanName } from '@/core/periods/calendar';
 import { knownClasses } from '@/core/tax/taxSetup';
@@ -83,7 +83,8 @@ export function DraftMargin(props: DraftMarginProps) {
       lines: shown.figures.lines.map((l) => ({ account: accountOf.get(l.id) ?? '' })),
       withholding: shown.withholding,
     };
-    const outputAccount = registration === undefined ? '' : outputAccountOf(registration, accounts);
+    const accountOfTax = registration?.basis === 'on-payment' ? notYetDueAccountOf : outputAccountOf;
+    const outputAccount = registration === undefined ? '' : accountOfTax(registration, accounts);
     return documentSides(content, shown.figures, accounts, { outputAccount, taxPeriodId: '' });
   }, [shown, draft.lines, accounts, registration]);
 
@@ -125,7 +126,10 @@ export function DraftMargin(props: DraftMarginProps) {
         )}
       </Note>
       <EntriesNote sides={sides}>
-        {placed !== null && (
+        {registration?.basis === 'on-payment' && (
+          <p className="mt-1 text-soft text-sm">Its tax falls due as it is paid.</p>
+        )}
+        {placed !== null && registration?.basis === 'on-issue' && (
           <p className="mt-1 text-soft text-sm">
             Will be reported in {spanName(placed.span)}
             {placed.late && ', late: its own period is filed already'}.

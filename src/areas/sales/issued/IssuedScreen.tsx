@@ -199,8 +199,9 @@ function IssuedMargin({ document, lineId }: { readonly document: IssuedDocument;
       </Note>
       <EntriesNote sides={behind?.lines ?? []}>
         <p className="mt-1 text-soft text-sm">
-          Reported in {spanName(span)}
-          {document.late && ', late: its own period was filed already'}.{' '}
+          {document.periodId === ''
+            ? 'Its tax falls due as it is paid.'
+            : `Reported in ${spanName(span)}${document.late ? ', late: its own period was filed already' : ''}.`}{' '}
           <Link href={`/ledger?entry=${document.entryId}`} className="underline underline-offset-2">
             Journal
           </Link>

@@ -98,7 +98,10 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
         <TextField label="Last day" hint="Empty while it lasts" {...field('until')} />
         <ChoiceField
           label="Tax falls due"
-          options={[['on-issue', 'when the document is issued']]}
+          options={[
+            ['on-issue', 'when the document is issued'],
+            ['on-payment', 'as the document is paid'],
+          ]}
           {...field('basis')}
         />
         <ChoiceField label="The return is given in" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
