@@ -55,3 +55,26 @@ export function RecordLink({ path, children }: { readonly path: string; readonly
     </Link>
   );
 }
+
+interface RecordPageProps<T> {
+  /** `new` for a record that is yet to be made. */
+  readonly id: string;
+  /** Undefined while it is read, null when there is none. */
+  readonly record: T | null | undefined;
+  /** What it is, in singular: `price list`. */
+  readonly what: string;
+  readonly nameOf: (record: T) => string;
+  readonly children: (record: T | undefined) => ReactNode;
+}
+
+/** One record under its name, a blank one when it is new, or a word that it is not there. */
+export function RecordPage<T>({ id, record, what, nameOf, children }: RecordPageProps<T>) {
+  if (record === undefined) return null;
+  if (record === null && id !== 'new') return <Empty>This book holds no such {what}.</Empty>;
+  return (
+    <>
+      <SheetTitle>{record === null ? `New ${what}` : nameOf(record)}</SheetTitle>
+      {children(record ?? undefined)}
+    </>
+  );
+}

@@ -11,7 +11,7 @@ import { resolveTax } from '@/core/tax/resolve';
 import { prepareSetup } from '@/core/tax/taxSetup';
 import { withholdingRateOn } from '@/core/tax/withholding';
 import { findItems } from '@/store/queries/documents';
-import { Empty, IndexColumn, Margin, Sheet, SheetTitle } from '@/ui/Page';
+import { Empty, IndexColumn, Margin, Sheet } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { BusinessForm } from './BusinessForm';
@@ -25,7 +25,7 @@ import { JurisdictionTree } from './jurisdictions/JurisdictionTree';
 import { PackList } from './packs/PackList';
 import { PlaceList, PlacePage } from './places/PlaceList';
 import { PriceListForm } from './prices/PriceListForm';
-import { RecordLink, RecordList } from './RecordList';
+import { RecordLink, RecordList, RecordPage } from './RecordList';
 import { ExchangeRates } from './rates/ExchangeRates';
 import { RateChange } from './rates/RateChange';
 import { RegistrationForm } from './registrations/RegistrationForm';
@@ -170,13 +170,13 @@ function RegistrationList() {
 
 function RegistrationPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const registration = useOpenBook().registrations.find((r) => r.id === id);
-  if (id !== 'new' && registration === undefined) return <Empty>This book holds no such registration.</Empty>;
+  const registration = useOpenBook().registrations.find((r) => r.id === id) ?? null;
   return (
-    <>
-      <SheetTitle>{registration?.name ?? 'New registration'}</SheetTitle>
-      <RegistrationForm {...(registration && { registration })} onSaved={() => router.push('/setup/registrations')} />
-    </>
+    <RecordPage id={id} record={registration} what="registration" nameOf={(r) => r.name}>
+      {(known) => (
+        <RegistrationForm {...(known && { registration: known })} onSaved={() => router.push('/setup/registrations')} />
+      )}
+    </RecordPage>
   );
 }
 
@@ -255,13 +255,11 @@ function TaxCodeList() {
 
 function TaxCodePage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const code = useOpenBook().codes.find((c) => c.id === id);
-  if (id !== 'new' && code === undefined) return <Empty>There is no tax code {id}.</Empty>;
+  const code = useOpenBook().codes.find((c) => c.id === id) ?? null;
   return (
-    <>
-      <SheetTitle>{code?.name.replace('{rate}', '').trim() ?? 'New tax code'}</SheetTitle>
-      <TaxCodeForm {...(code && { code })} onSaved={() => router.push('/setup/tax-codes')} />
-    </>
+    <RecordPage id={id} record={code} what="tax code" nameOf={(c) => c.name.replace('{rate}', '').trim()}>
+      {(known) => <TaxCodeForm {...(known && { code: known })} onSaved={() => router.push('/setup/tax-codes')} />}
+    </RecordPage>
   );
 }
 
@@ -295,13 +293,11 @@ function WithholdingList() {
 
 function WithholdingPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const type = useOpenBook().records.withholdingTypes.find((t) => t.id === id);
-  if (id !== 'new' && type === undefined) return <Empty>There is no withholding type {id}.</Empty>;
+  const type = useOpenBook().records.withholdingTypes.find((t) => t.id === id) ?? null;
   return (
-    <>
-      <SheetTitle>{type?.name ?? 'New withholding type'}</SheetTitle>
-      <WithholdingForm {...(type && { type })} onSaved={() => router.push('/setup/withholding')} />
-    </>
+    <RecordPage id={id} record={type} what="withholding type" nameOf={(t) => t.name}>
+      {(known) => <WithholdingForm {...(known && { type: known })} onSaved={() => router.push('/setup/withholding')} />}
+    </RecordPage>
   );
 }
 
@@ -327,25 +323,19 @@ function PriceLists() {
 function PriceListPage({ id }: { readonly id: string }) {
   const router = useRouter();
   const list = useBook(async (db) => (await db.priceLists.get(id)) ?? null, [id]);
-  if (list === undefined) return null;
-  if (list === null && id !== 'new') return <Empty>This book holds no such price list.</Empty>;
   return (
-    <>
-      <SheetTitle>{list?.name ?? 'New price list'}</SheetTitle>
-      <PriceListForm {...(list && { list })} onSaved={() => router.push('/setup/prices')} />
-    </>
+    <RecordPage id={id} record={list} what="price list" nameOf={(l) => l.name}>
+      {(known) => <PriceListForm {...(known && { list: known })} onSaved={() => router.push('/setup/prices')} />}
+    </RecordPage>
   );
 }
 
 function ItemPage({ id }: { readonly id: string }) {
   const router = useRouter();
   const item = useBook(async (db) => (await db.items.get(id)) ?? null, [id]);
-  if (item === undefined) return null;
-  if (item === null && id !== 'new') return <Empty>This book holds no such item.</Empty>;
   return (
-    <>
-      <SheetTitle>{item?.name ?? 'New item'}</SheetTitle>
-      <ItemForm {...(item && { item })} onSaved={() => router.push('/setup/items')} />
-    </>
+    <RecordPage id={id} record={item} what="item" nameOf={(i) => i.name}>
+      {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push('/setup/items')} />}
+    </RecordPage>
   );
 }

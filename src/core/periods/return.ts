@@ -74,32 +74,24 @@ export function rowKey(row: Pick<TaxEntry, 'code' | 'percent' | 'jurisdictionId'
   return `${row.code}|${row.percent}|${row.jurisdictionId}|${row.taxId}|${row.kind}`;
 }
 
-const blank = ({
-  periodId,
-  code,
-  percent,
-  jurisdictionId,
-  jurisdictionName,
-  taxId,
-  kind,
-  codeName,
-  category,
-  boxBase,
-  boxTax,
-  filingCurrency,
-}: TaxEntry): TaxBalance => ({
-  periodId,
-  code,
-  percent,
-  jurisdictionId,
-  jurisdictionName,
-  taxId,
-  kind,
-  codeName,
-  category,
-  boxBase,
-  boxTax,
-  filingCurrency,
+/** What a row takes from the entries it sums. */
+const OF_ENTRY = [
+  'periodId',
+  'code',
+  'percent',
+  'jurisdictionId',
+  'jurisdictionName',
+  'taxId',
+  'kind',
+  'codeName',
+  'category',
+  'boxBase',
+  'boxTax',
+  'filingCurrency',
+] as const;
+
+const blank = (entry: TaxEntry): TaxBalance => ({
+  ...(Object.fromEntries(OF_ENTRY.map((field) => [field, entry[field]])) as Pick<TaxEntry, (typeof OF_ENTRY)[number]>),
   base: NOTHING,
   baseOnce: NOTHING,
   tax: NOTHING,

@@ -4,10 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { mainNumber } from '@/core/parties/customer';
 import { findCustomers } from '@/store/queries/documents';
-import { Empty, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
-import { RecordLink, RecordList } from '../RecordList';
+import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { Certificates } from './Certificates';
 import { CustomerForm } from './CustomerForm';
 import { NumberChecks } from './NumberChecks';
@@ -43,17 +42,18 @@ export function CustomerList() {
 export function CustomerPage({ id }: { readonly id: string }) {
   const router = useRouter();
   const customer = useBook(async (db) => (await db.customers.get(id)) ?? null, [id]);
-  if (customer === undefined) return null;
-  if (customer === null && id !== 'new') return <Empty>This book holds no such customer.</Empty>;
   return (
-    <>
-      <SheetTitle>{customer?.name ?? 'New customer'}</SheetTitle>
-      <CustomerForm
-        {...(customer && { customer })}
-        onSaved={(kept) => router.push(customer === null ? `/setup/customers/${kept}` : '/setup/customers')}
-      />
-      {customer !== null && <NumberChecks customer={customer} />}
-      {customer !== null && <Certificates customerId={customer.id} />}
-    </>
+    <RecordPage id={id} record={customer} what="customer" nameOf={(c) => c.name}>
+      {(known) => (
+        <>
+          <CustomerForm
+            {...(known && { customer: known })}
+            onSaved={(kept) => router.push(known === undefined ? `/setup/customers/${kept}` : '/setup/customers')}
+          />
+          {known !== undefined && <NumberChecks customer={known} />}
+          {known !== undefined && <Certificates customerId={known.id} />}
+        </>
+      )}
+    </RecordPage>
   );
 }

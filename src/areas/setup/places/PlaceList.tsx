@@ -12,6 +12,7 @@ import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { COUNTRY_CHOICES } from '../choices';
+import { RecordPage } from '../RecordList';
 import { PlaceForm } from './PlaceForm';
 
 const MOST_SHOWN = 100;
@@ -128,12 +129,9 @@ function AddressTester() {
 export function PlacePage({ id }: { readonly id: string }) {
   const router = useRouter();
   const place = useBook(async (db) => (await db.places.get(id)) ?? null, [id]);
-  if (place === undefined) return null;
-  if (place === null && id !== 'new') return <Empty>This book holds no such place.</Empty>;
   return (
-    <>
-      <SheetTitle>{place?.name ?? 'New place'}</SheetTitle>
-      <PlaceForm {...(place && { place })} onSaved={() => router.push('/setup/places')} />
-    </>
+    <RecordPage id={id} record={place} what="place" nameOf={(p) => p.name}>
+      {(known) => <PlaceForm {...(known && { place: known })} onSaved={() => router.push('/setup/places')} />}
+    </RecordPage>
   );
 }
