@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import type { CustomerRow } from '@/core/decisions/changes';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
 import { blankLine, type Draft } from '@/core/documents/draft';
-import { datesOf, lineVerdict } from '@/core/documents/lineTax';
+import { lineVerdict } from '@/core/documents/lineTax';
 import { preview } from '@/core/documents/preview';
 import { nextNumber } from '@/core/documents/series';
 import type { Setting } from '@/core/documents/setting';
@@ -35,11 +35,11 @@ import { HeaderFields } from './HeaderFields';
 import { LinesTable } from './LinesTable';
 import { focusField, moveOnEnter } from './moveOn';
 import { SwitchModeDialog } from './SwitchModeDialog';
-import { taxChoices } from './taxChoices';
 import { useAutosave } from './useAutosave';
 import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
+import { useTaxChoices } from './useTaxChoices';
 
 type Making = { readonly what: 'customer' | 'item'; readonly name: string; readonly lineId: string } | null;
 
@@ -87,10 +87,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
     () => (setting === null ? null : preview(settled, customer, setting)),
     [settled, customer, setting],
   );
-  const taxes = useMemo(
-    () => (setting === null ? [] : taxChoices(draft.lines, datesOf(draft).taxPoint, setting)),
-    [draft, setting],
-  );
+  const taxes = useTaxChoices(draft, setting);
 
   const wrong = useMemo(() => new Set(problems.map((problem) => problem.path)), [problems]);
   const pickItem = useCallback(

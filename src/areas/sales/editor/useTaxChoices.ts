@@ -1,0 +1,49 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { Draft } from '@/core/documents/draft';
+import { datesOf } from '@/core/documents/lineTax';
+import type { Setting } from '@/core/documents/setting';
+import type { IsoDate } from '@/core/kernel/date';
+import { readStackKey, resolveTax, stackKey } from '@/core/tax/resolve';
+
+/** Key of what a line may carry, and its name. */
+export type TaxChoice = readonly [string, string];
+
+const NONE: readonly TaxChoice[] = [];
+
+/** Every code by the name it has on the day, and the stacks of places near at hand. */
+function taxChoices(
+  classes: readonly string[],
+  used: readonly string[],
+  day: IsoDate | null,
+  { setup }: Setting,
+): readonly TaxChoice[] {
+  const nameOf = (key: string, fallback: string): string => {
+    const tax = day === null ? null : resolveTax(setup, key, day, () => null, 'en');
+    return tax === null || 'problem' in tax ? fallback.replace('{rate}', '').trim() : tax.name;
+  };
+  const near = setup.places.flatMap((place) => classes.map((name) => stackKey(place.id, name)));
+  const stacks = [...new Set([...used, ...near])].map((key): TaxChoice => {
+    const read = readStackKey(key);
+    const name = nameOf(key, read?.placeId ?? key);
+    return [key, read === null || classes.length < 2 ? name : `${name} (${read.taxClass})`];
+  });
+  return [...setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, code.name)]), ...stacks];
+}
+
+const distinct = (values: readonly string[]): string => [...new Set(values)].join('\n');
+
+/**
+ * What the lines of a draft may carry. The list stays the very same while typing changes none of
+ * what it rests on, so that the lines that are not written in need not be drawn again.
+ */
+export function useTaxChoices(draft: Draft, setting: Setting | null): readonly TaxChoice[] {
+  const day = datesOf(draft).taxPoint;
+  const classes = distinct(draft.lines.map((line) => line.taxClass));
+  const used = distinct(draft.lines.map((line) => line.taxCode).filter((key) => readStackKey(key) !== null));
+  return useMemo(
+    () => (setting === null ? NONE : taxChoices(classes.split('\n'), used.split('\n').filter(Boolean), day, setting)),
+    [classes, used, day, setting],
+  );
+}
