@@ -104,6 +104,9 @@ test('a registration in use keeps its frequency and its first period', async ({ 
   await expect(page.getByLabel('A return is due')).toHaveValue('two-monthly');
 });
 
+/** Empty views of every kind; the others are made of the same parts. */
+const LOOKED_AT: readonly string[] = ['/today', '/sales', '/tax', '/setup/places'];
+
 test('without customers, items and documents every list teaches its first step', async ({ page }) => {
   await onTheDay(page);
   await page.goto('/');
@@ -136,7 +139,7 @@ test('without customers, items and documents every list teaches its first step',
   ] as const) {
     await page.goto(path);
     await expect(page.getByText(words)).toBeVisible();
-    await expectAccessible(page, `${path} without data`);
+    if (LOOKED_AT.includes(path)) await expectAccessible(page, `${path} without data`);
   }
   // A currency without decimals is refused the ones it does not have.
   await page.goto('/sales');

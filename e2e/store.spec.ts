@@ -37,7 +37,7 @@ for (const [action, table] of [
     expect(await store(page, 'cut', action, table)).toContain('cut in the middle');
     expect(await store(page, 'contents')).toEqual(before);
     // The book goes on from where it was.
-    expect(await store(page, 'issue', 1, '10.00')).toEqual(['INV-2026-0023']);
+    expect(await store(page, 'issue', 1, '10.00')).toEqual(['INV-2026-0025']);
   });
 
 test('two pages issuing at once never share or skip a number', async ({ page, context }) => {
@@ -49,7 +49,7 @@ test('two pages issuing at once never share or skip a number', async ({ page, co
     store<string[]>(other, 'issue', 25, '2.00'),
   ]);
   const numbers = [...mine, ...theirs].sort();
-  expect(numbers).toEqual(Array.from({ length: 50 }, (_, i) => `INV-2026-${String(23 + i).padStart(4, '0')}`));
+  expect(numbers).toEqual(Array.from({ length: 50 }, (_, i) => `INV-2026-${String(25 + i).padStart(4, '0')}`));
   expect(mine).toEqual([...mine].sort());
 });
 

@@ -234,7 +234,7 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   expect((await pdfText(await bytesOf(pdf))).text).toContain('certificate WA-77: harbour safety');
 });
 
-test('rows of the decision table are moved by keyboard; what is never reached and what no row catches is shown', async ({
+test('rows of the decision table are moved by keyboard and by drag; what is never reached and what no row catches is shown', async ({
   page,
 }) => {
   await openSample(page);
@@ -243,9 +243,20 @@ test('rows of the decision table are moved by keyboard; what is never reached an
   await expect(names.first()).toContainText('Standard in Ireland');
   await page.getByRole('button', { name: 'Move row 1, Standard in Ireland' }).focus();
   await page.keyboard.press('Space');
+  await expect(page.getByText(/Picked up draggable item|was moved over/)).toBeAttached();
   await page.keyboard.press('ArrowDown');
+  await expect(page.getByText(/was moved over droppable area IE-here-reduced/)).toBeAttached();
   await page.keyboard.press('Space');
   await expect(names.nth(1)).toContainText('Standard in Ireland');
+  const from = await page.getByRole('button', { name: /^Move row 3,/ }).boundingBox();
+  const to = await page.getByRole('button', { name: /^Move row 1,/ }).boundingBox();
+  if (from === null || to === null) throw new Error('the handles are not on screen');
+  await page.mouse.move(from.x + 8, from.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 8, to.y + 12, { steps: 12 });
+  await expect(page.getByText(/was moved over droppable area IE-here-reduced/)).toBeAttached();
+  await page.mouse.up();
+  await expect(names.first()).toContainText('Second reduced in Ireland');
   await page.getByRole('button', { name: 'New row' }).click();
   const slip = page.getByRole('dialog');
   await slip.getByLabel('Name of the row').fill('Once more');
