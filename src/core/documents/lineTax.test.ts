@@ -73,6 +73,10 @@ describe('deciding a draft', () => {
     const decided = decideTaxes(draft({ registrationByHand: true }), who('orcas'), both);
     expect(decided.lines[0]?.taxCode).toBe('IE-EX');
   });
+  test('leaves everything while there is no tax point', () => {
+    const undated = draft({ issueDate: 'soon' });
+    expect(decideTaxes(undated, who('orcas'), both)).toBe(undated);
+  });
   test('gives the very same draft back when nothing changes', () => {
     const decided = decideTaxes(draft({}), who('orcas'), both);
     expect(decideTaxes(decided, who('orcas'), both)).toBe(decided);

@@ -97,9 +97,11 @@ export function resolveKey(
 
 /**
  * The draft with every tax that was not chosen by hand decided again, and with the registration that
- * its first line belongs to. Lines stay the same objects where nothing changes.
+ * its first line belongs to. Lines stay the same objects where nothing changes; without a tax point
+ * nothing can be decided and all stays as it is.
  */
 export function decideTaxes(draft: Draft, customer: Customer | null, setting: Setting): Draft {
+  if (datesOf(draft).taxPoint === null) return draft;
   const known = new Map<string, Verdict>();
   const verdictOf = (line: DraftLine): Verdict => {
     const key = `${line.supply}|${line.taxClass}`;

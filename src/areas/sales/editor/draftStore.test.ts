@@ -64,6 +64,23 @@ describe('the editing state of a draft', () => {
     store.kept(all, { ...all, revision: 2 });
     expect(store.getState()).toMatchObject({ dirty: false, draft: { note: 'two', revision: 2 } });
   });
+  test('rates are held from a save on, unless new ones were asked for meanwhile', () => {
+    const store = storeWith();
+    const held = { taxPoint: '2026-01-15', customerId: '', taxes: [] };
+    const sent = store.getState().draft;
+    store.kept(sent, { ...sent, held });
+    expect(store.getState().draft.held).toBe(held);
+    const again = store.getState().draft;
+    store.change({ held: null });
+    store.kept(again, { ...again, held });
+    expect(store.getState().draft.held).toBeNull();
+  });
+  test('problems stay while taxes are decided', () => {
+    const store = storeWith();
+    store.setProblems([{ code: 'stale', path: '' }]);
+    store.decide({ ...store.getState().draft, registrationId: 'other' });
+    expect([store.getState().problems.length, store.getState().draft.registrationId]).toEqual([1, 'other']);
+  });
   test('problems go away with the next change', () => {
     const store = storeWith();
     store.setProblems([{ code: 'stale', path: '' }]);

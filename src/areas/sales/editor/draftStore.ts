@@ -22,6 +22,8 @@ export interface DraftState {
 export interface DraftStore extends StoreApi<DraftState> {
   change(patch: Partial<Draft>): void;
   replace(draft: Draft): void;
+  /** Takes what was decided for the lines: nothing the person did, so that problems stay pointed out. */
+  decide(draft: Draft): void;
   changeLine(id: string, patch: Partial<DraftLine>): void;
   /** Moves a line by a number of places; the blank last line stays last. */
   moveLine(id: string, by: -1 | 1): void;
@@ -61,6 +63,7 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftS
     ...store,
     change: (patch) => update((draft) => ({ ...draft, ...patch })),
     replace: (draft) => update(() => draft),
+    decide: (draft) => store.setState({ draft: withBlank(draft), dirty: true }),
     changeLine: (id, patch) =>
       withLines((lines) => lines.map((line) => (line.id === id ? { ...line, ...patch } : line))),
     moveLine: (id, by) =>
@@ -76,7 +79,14 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftS
     setFocus: (focus) => store.setState({ focus }),
     kept: (sent, saved) =>
       store.setState(({ draft }) => ({
-        draft: { ...draft, revision: saved.revision, savedAt: saved.savedAt, keys: saved.keys },
+        draft: {
+          ...draft,
+          revision: saved.revision,
+          savedAt: saved.savedAt,
+          keys: saved.keys,
+          // Rates are held from the save on, unless new ones were asked for meanwhile.
+          held: draft.held === sent.held ? saved.held : draft.held,
+        },
         dirty: draft !== sent,
         problems: [],
       })),

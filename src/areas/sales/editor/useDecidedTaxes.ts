@@ -35,6 +35,6 @@ export function useDecidedTaxes(
     decidedFor.current = facts;
     if (same && !lacking) return;
     const decided = decideTaxes(draft, customer, read.setting);
-    if (decided !== draft) store.replace(decided);
+    if (decided !== draft) store.decide(decided);
   }, [store, draft, customer, read]);
 }
