@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
 import { spanName } from '@/core/periods/calendar';
+import { plainName } from '@/core/tax/taxCode';
 import { journalEntry, journalOf } from '@/store/queries/ledger';
 import { Button } from '@/ui/Button';
 import { Money } from '@/ui/Money';
@@ -28,7 +29,10 @@ export function Journal() {
     [entryId, span.start, limit],
   );
   const nameOf = (code: string) => accounts.find((account) => account.code === code)?.name ?? code;
-  const codeName = (id: string) => codes.find((code) => code.id === id)?.name ?? id;
+  const codeName = (id: string) => {
+    const code = codes.find((c) => c.id === id);
+    return code === undefined ? id : plainName(code);
+  };
   return (
     <Sheet label="Journal">
       <SheetTitle

@@ -8,6 +8,7 @@ import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { showNumber, showPrice } from '@/core/kernel/show';
 import { isActive, type Registration } from '@/core/tax/registration';
 import { resolveTax } from '@/core/tax/resolve';
+import { plainName } from '@/core/tax/taxCode';
 import { prepareSetup } from '@/core/tax/taxSetup';
 import { withholdingRateOn } from '@/core/tax/withholding';
 import { findItems } from '@/store/queries/documents';
@@ -233,7 +234,7 @@ function TaxCodeList() {
           width: '100px',
           cell: (row) => <RecordLink path={`/setup/tax-codes/${row.id}`}>{row.id}</RecordLink>,
         },
-        { head: 'Name', cell: (row) => row.name.replace('{rate}', '').trim() },
+        { head: 'Name', cell: plainName },
         { head: 'Category', width: '80px', cell: (row) => row.category },
         {
           head: 'Taxes',
@@ -257,7 +258,7 @@ function TaxCodePage({ id }: { readonly id: string }) {
   const router = useRouter();
   const code = useOpenBook().codes.find((c) => c.id === id) ?? null;
   return (
-    <RecordPage id={id} record={code} what="tax code" nameOf={(c) => c.name.replace('{rate}', '').trim()}>
+    <RecordPage id={id} record={code} what="tax code" nameOf={plainName}>
       {(known) => <TaxCodeForm {...(known && { code: known })} onSaved={() => router.push('/setup/tax-codes')} />}
     </RecordPage>
   );

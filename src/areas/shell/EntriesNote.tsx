@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import { type Minor, minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
+import { plainName } from '@/core/tax/taxCode';
 import { Note, NoteRow } from '@/ui/Page';
 import { useOpenBook } from './BookContext';
 
@@ -21,10 +22,11 @@ interface EntriesNoteProps {
 /** What is posted: debits first, as Dr and Cr. */
 export function EntriesNote({ sides, children }: EntriesNoteProps) {
   const { accounts, codes, currency } = useOpenBook();
-  const nameOf = ({ account, taxCode }: PostedSide) =>
-    [accounts.find((a) => a.code === account)?.name ?? account, codes.find((c) => c.id === taxCode)?.name]
-      .filter(Boolean)
-      .join(', ');
+  const nameOf = ({ account, taxCode }: PostedSide) => {
+    const code = codes.find((c) => c.id === taxCode);
+    const name = accounts.find((a) => a.code === account)?.name ?? account;
+    return code === undefined ? name : `${name}, ${plainName(code)}`;
+  };
   const shown = sides.filter((side) => side.amount !== 0n);
   return (
     <Note title="Entries">

@@ -32,19 +32,19 @@ export function ReturnSums({ figures, registration }: ReturnSumsProps) {
               {
                 head: 'Taxed',
                 align: 'right',
-                width: '130px',
+                width: '100px',
                 cell: (row) => <Money amount={row.base} currency={currency} />,
               },
               {
                 head: 'Exempt',
                 align: 'right',
-                width: '130px',
+                width: '100px',
                 cell: (row) => <Money amount={row.exempt} currency={currency} />,
               },
               {
                 head: `Tax, ${currency}`,
                 align: 'right',
-                width: '120px',
+                width: '100px',
                 cell: (row) => <Money amount={row.tax} currency={currency} />,
               },
               ...(foreign
@@ -52,7 +52,7 @@ export function ReturnSums({ figures, registration }: ReturnSumsProps) {
                     {
                       head: `Tax, ${filingCurrency}`,
                       align: 'right',
-                      width: '120px',
+                      width: '100px',
                       cell: (row: (typeof territories)[number]) => (
                         <Money amount={row.filingTax} currency={filingCurrency} />
                       ),

@@ -108,6 +108,11 @@ export const taxCodeSchema = yup
     return at < 0 || this.createError({ path: `legends[${at}].language` });
   });
 
+/** A code's name where no rate is at hand: `Standard {rate}` is Standard. */
+export function plainName({ name }: Pick<TaxCode, 'name'>): string {
+  return name.replace('{rate}', '').trim();
+}
+
 /** The words in a language, else in the first one given; empty when there are none. */
 export function legendIn(legends: readonly Legend[], language: string): string {
   return (legends.find((legend) => legend.language === language) ?? legends[0])?.text ?? '';

@@ -6,6 +6,7 @@ import { datesOf } from '@/core/documents/lineTax';
 import type { Setting } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
 import { readStackKey, resolveTax, stackKey } from '@/core/tax/resolve';
+import { plainName } from '@/core/tax/taxCode';
 
 /** Key of what a line may carry, and its name. */
 export type TaxChoice = readonly [string, string];
@@ -21,7 +22,7 @@ function taxChoices(
 ): readonly TaxChoice[] {
   const nameOf = (key: string, fallback: string): string => {
     const tax = day === null ? null : resolveTax(setup, key, day, () => null, 'en');
-    return tax === null || 'problem' in tax ? fallback.replace('{rate}', '').trim() : tax.name;
+    return tax === null || 'problem' in tax ? fallback : tax.name;
   };
   const near = setup.places.flatMap((place) => classes.map((name) => stackKey(place.id, name)));
   const stacks = [...new Set([...used, ...near])].map((key): TaxChoice => {
@@ -29,7 +30,7 @@ function taxChoices(
     const name = nameOf(key, read?.placeId ?? key);
     return [key, read === null || classes.length < 2 ? name : `${name} (${read.taxClass})`];
   });
-  return [...setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, code.name)]), ...stacks];
+  return [...setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, plainName(code))]), ...stacks];
 }
 
 const distinct = (values: readonly string[]): string => [...new Set(values)].join('\n');

@@ -3,7 +3,7 @@
 import type { Path } from 'react-hook-form';
 import { type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
-import { LANGUAGES } from '@/core/tax/taxCode';
+import { LANGUAGES, plainName } from '@/core/tax/taxCode';
 import { changeCustomer } from '@/store/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
@@ -102,7 +102,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           hint="Goes before the decision table"
           options={[
             ['', 'by the decision table'],
-            ...codes.map((code) => [code.id, `${code.id} ${code.name}`] as const),
+            ...codes.map((code) => [code.id, `${code.id} ${plainName(code)}`] as const),
           ]}
           {...field('taxCode')}
         />

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type PackPlan, planPack, planSize } from '@/core/tax/packs/plan';
+import { plainName } from '@/core/tax/taxCode';
 import { addStarterPack } from '@/store/actions/taxSetup';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
@@ -89,7 +90,7 @@ function Preview({ plan }: { readonly plan: PackPlan }) {
   const codes = { codes: [...records.codes, ...plan.codes] };
   const short = [
     ['Jurisdictions', plan.jurisdictions.map((j) => j.name)],
-    ['Tax codes', plan.codes.map((c) => `${c.id} ${c.name.replace('{rate}', '').trim()}`)],
+    ['Tax codes', plan.codes.map((c) => `${c.id} ${plainName(c)}`)],
     ['Places', plan.places.map((p) => p.name)],
     ['Withholding', plan.withholdingTypes.map((w) => `${w.name} (${w.source})`)],
   ] as const;

@@ -9,6 +9,7 @@ import {
   RELATIONS,
   SUPPLY_KINDS,
 } from '@/core/tax/decisionTable';
+import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -105,7 +106,7 @@ export function RowForm({ row, onKeep, onDrop, onDone }: RowFormProps) {
         {kind === 'code' && (
           <ChoiceField
             label="The code"
-            options={[['', 'choose…'], ...records.codes.map((c) => [c.id, `${c.id} ${c.name}`] as const)]}
+            options={[['', 'choose…'], ...records.codes.map((c) => [c.id, `${c.id} ${plainName(c)}`] as const)]}
             {...field('result.code')}
           />
         )}

@@ -1,5 +1,6 @@
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import type { DecisionRow, Relation } from '@/core/tax/decisionTable';
+import { plainName } from '@/core/tax/taxCode';
 import type { TaxRecords } from '@/core/tax/taxSetup';
 
 export const RELATION_WORDS: Readonly<Record<Relation, string>> = {
@@ -40,5 +41,5 @@ export function resultWords(row: DecisionRow, records: Pick<TaxRecords, 'codes'>
   if (result.kind === 'stack') return 'the stack of the destination';
   if (result.kind === 'refuse') return `asks: ${result.message}`;
   const code = records.codes.find((c) => c.id === result.code);
-  return `${result.code} ${code?.name.replace('{rate}', '').trim() ?? ''}`.trim();
+  return code === undefined ? result.code : `${result.code} ${plainName(code)}`;
 }
