@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
 import { spanName } from '@/core/periods/calendar';
+import { readStackKey } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { journalEntry, journalOf } from '@/store/queries/ledger';
 import { Button } from '@/ui/Button';
@@ -31,7 +32,7 @@ export function Journal() {
   const nameOf = (code: string) => accounts.find((account) => account.code === code)?.name ?? code;
   const codeName = (id: string) => {
     const code = codes.find((c) => c.id === id);
-    return code === undefined ? id : plainName(code);
+    return code === undefined ? (readStackKey(id)?.placeId ?? id) : plainName(code);
   };
   return (
     <Sheet label="Journal">
