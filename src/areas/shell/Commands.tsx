@@ -67,6 +67,8 @@ export function Commands() {
   const [open, setOpen] = useState(false);
   const [query, setQuery] = useState('');
   const [picked, setPicked] = useState('');
+  /** Enter came before the answer did: its first row is taken as soon as it is there. */
+  const [hurried, setHurried] = useState(false);
   useEffect(() => {
     const show = () => setOpen(true);
     const onKey = (event: KeyboardEvent) => {
@@ -90,21 +92,33 @@ export function Commands() {
     [query],
   );
   // Nothing is offered until the answer fits what is typed, so that Enter never takes a row of an earlier list.
-  const rows = found?.query === query ? rowsOf(found, currency) : [];
+  const fresh = found?.query === query;
+  const rows = fresh ? rowsOf(found, currency) : [];
   const current = rows.some(({ path }) => path === picked) ? picked : (rows[0]?.path ?? '');
   const ask = (text: string) => {
     setQuery(text);
     setPicked('');
+    setHurried(false);
   };
   const go = (path: string) => {
     setOpen(false);
     ask('');
     router.push(path);
   };
+  const first = rows[0]?.path;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the answer that was waited for is what matters
+  useEffect(() => {
+    if (!hurried || !fresh) return;
+    setHurried(false);
+    if (first !== undefined) go(first);
+  }, [hurried, fresh, first]);
   return (
     <Command.Dialog
       open={open}
-      onOpenChange={setOpen}
+      onOpenChange={(now) => {
+        setOpen(now);
+        setHurried(false);
+      }}
       label="Find or do"
       value={current}
       onValueChange={setPicked}
@@ -116,10 +130,13 @@ export function Commands() {
         value={query}
         onValueChange={ask}
         placeholder="A number, a customer, or what to do"
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && !fresh) setHurried(true);
+        }}
         className="w-full border-rule border-b bg-transparent px-4 py-3 focus:outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-auto py-1">
-        {found?.query === query && (
+        {fresh && (
           <Command.Empty className="px-4 py-3 text-soft">Nothing fits. Try a part of a number or a name.</Command.Empty>
         )}
         {rows.map(({ path, words, beside, aside }) => (
