@@ -1,7 +1,7 @@
 import type { Moment } from '@/core/decisions/changes';
-import { type Written, writeDocument } from '@/core/decisions/issue';
-import type { Draft, DraftLine } from '@/core/documents/draft';
-import { freezeInvoice } from '@/core/documents/freeze';
+import { plainBeside, type Written, writeDocument } from '@/core/decisions/writeDocument';
+import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
+import { freezeDraft } from '@/core/documents/freeze';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { addDays, type IsoDate, isoDate } from '@/core/kernel/date';
@@ -49,38 +49,20 @@ const CODES = ['IE-S', 'IE-R', 'IE-Z'];
 
 function draftOf(i: number, day: IsoDate): Draft {
   const line = (j: number): DraftLine => ({
-    id: `${i}-${j}`,
-    itemId: '',
+    ...blankLine(`${i}-${j}`, '4000'),
     description: `Sensor ${j}`,
     quantity: String(1 + ((i + j) % 9)),
-    unit: 'C62',
     price: `${10 + ((i * 7 + j) % 90)}.${10 + (j % 80)}`,
     discount: j % 3 === 0 ? '5%' : '',
     taxClass: ['standard', 'reduced', 'zero'][(i + j) % 3] ?? 'standard',
-    supply: 'goods',
-    priceFrom: '',
     taxCode: CODES[(i + j) % 3] ?? 'IE-S',
-    taxByHand: false,
-    account: '4000',
   });
   return {
-    id: crypto.randomUUID(),
-    revision: 0,
-    registrationId: 'ie-vat',
-    registrationByHand: false,
-    delivery: null,
-    held: null,
+    ...blankDraft(crypto.randomUUID(), 'invoice', 'ie-vat', day),
     customerId: DEMO_CUSTOMERS[i % 4]?.id ?? 'clewbay',
-    issueDate: day,
-    taxPoint: '',
-    due: '30d',
     priceMode: i % 2 === 0 ? 'net' : 'gross',
     buyerReference: `R-${i}`,
-    orderNumber: '',
-    note: '',
     lines: [line(1), line(2), line(3), line(4), line(5)],
-    savedAt: '',
-    keys: [],
   };
 }
 
@@ -93,7 +75,7 @@ async function issueAgainstRaw(count: number): Promise<{ action: number; raw: nu
   for (const draft of drafts) await act(db, issueInvoice, { draftId: draft.id }, isoDate('2026-01-15'));
   const action = performance.now() - began;
 
-  const documents = await db.documents.orderBy('[kind+position]').toArray();
+  const documents = await db.documents.orderBy('[seriesId+position]').toArray();
   const sets = await Promise.all(
     documents.map(async (document) => ({
       document,
@@ -153,9 +135,16 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
     for (let i = from; i < Math.min(count, from + 500); i++) {
       const draft = draftOf(i, addDays(KEPT_FROM, Math.floor((i * 364) / count)));
       const customer = DEMO_CUSTOMERS.find((c) => c.id === draft.customerId) ?? null;
-      const content = freezeInvoice(draft, nextNumber(series, isoDate(draft.issueDate)), customer, setting);
+      const content = freezeDraft(draft, nextNumber(series, isoDate(draft.issueDate)), customer, setting);
       if (!content.ok) throw new Error(JSON.stringify(content.refusals));
-      const result = writeDocument(content.value, registration, series, chart, moment);
+      const result = writeDocument(
+        content.value,
+        registration,
+        series,
+        chart,
+        plainBeside(crypto.randomUUID()),
+        moment,
+      );
       if (!result.ok) throw new Error(JSON.stringify(result.refusals));
       series = result.value.series;
       written.push(result.value);

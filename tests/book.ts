@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/decisions/changes';
-import type { Draft, DraftLine } from '@/core/documents/draft';
+import { blankDraft, type Draft, type DraftLine } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { currency } from '@/core/kernel/currency';
@@ -88,29 +88,19 @@ export function lineOf(over: Partial<DraftLine> = {}): DraftLine {
     taxCode: 'IE-S',
     taxByHand: false,
     account: '4100',
+    supplied: '',
+    of: '',
     ...over,
   };
 }
 
 export function draftOf(over: Partial<Draft> = {}): Draft {
+  const id = over.id ?? `draft-${++ids}`;
   return {
-    id: `draft-${++ids}`,
-    revision: 0,
-    registrationId: 'ie-vat',
-    registrationByHand: false,
-    delivery: null,
+    ...blankDraft(id, over.kind ?? 'invoice', 'ie-vat', '2026-01-15'),
     customerId: 'ballyvaughan',
-    issueDate: '2026-01-15',
-    taxPoint: '',
-    due: '30d',
-    priceMode: 'net',
     buyerReference: 'BHB-1',
-    orderNumber: '',
-    note: '',
     lines: [lineOf()],
-    held: null,
-    savedAt: '',
-    keys: [],
     ...over,
   };
 }

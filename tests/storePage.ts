@@ -1,4 +1,5 @@
 import type { Moment } from '@/core/decisions/changes';
+import { blankDraft, blankLine } from '@/core/documents/draft';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
 import { buildDemo } from '@/demo/buildDemo';
@@ -44,37 +45,16 @@ const page = {
     const numbers: string[] = [];
     for (let i = 0; i < count; i++) {
       const draft = await act(keepDraft, {
-        id: crypto.randomUUID(),
-        revision: 0,
-        registrationId: 'ie-vat',
-        registrationByHand: false,
-        delivery: null,
-        held: null,
+        ...blankDraft(crypto.randomUUID(), 'invoice', 'ie-vat', TODAY),
         customerId: DEMO_CUSTOMERS[0]?.id ?? '',
-        issueDate: TODAY,
-        taxPoint: '',
-        due: '30d',
-        priceMode: 'net',
         buyerReference: 'X',
-        orderNumber: '',
-        note: '',
-        savedAt: '',
-        keys: [],
         lines: [
           {
-            id: '1',
-            itemId: '',
+            ...blankLine('1', '4000'),
             description: 'Sensor',
-            quantity: '1',
-            unit: 'C62',
             price,
-            discount: '',
-            taxClass: 'standard',
             supply: 'service',
-            priceFrom: '',
             taxCode: 'IE-S',
-            taxByHand: false,
-            account: '4000',
           },
         ],
       });
@@ -86,7 +66,7 @@ const page = {
   /** Runs an action whose transaction throws when it reaches a table; tells what came out. */
   async cut(action: 'issue' | 'credit' | 'receive', table: string): Promise<string> {
     const invoice = (await db.documents.toArray()).find(
-      (d) => d.kind === 'invoice' && d.open > 0n && d.creditNote === null,
+      (d) => d.kind === 'invoice' && d.open > 0n && d.creditNotes.length === 0,
     );
     const draft = (await db.drafts.toArray()).find((d) => d.customerId === 'ballyvaughan');
     if (invoice === undefined || draft === undefined) throw new Error('the sample has no such documents');

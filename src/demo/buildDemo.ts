@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/decisions/changes';
-import { type Draft, type DraftLine, TYPED_CLASS } from '@/core/documents/draft';
+import { blankDraft, type Draft, type DraftLine, TYPED_CLASS } from '@/core/documents/draft';
 import { exchangeRateId } from '@/core/documents/exchangeRate';
 import { decideTaxes } from '@/core/documents/lineTax';
 import { currency } from '@/core/kernel/currency';
@@ -77,6 +77,8 @@ class DemoBuilder {
       taxClass: item?.taxClass ?? TYPED_CLASS,
       supply: item?.supply ?? line.supply ?? 'goods',
       priceFrom: '',
+      supplied: '',
+      of: '',
       taxCode: line.code ?? '',
       taxByHand: line.code !== undefined,
       account: item?.account ?? '4100',
@@ -89,13 +91,8 @@ class DemoBuilder {
       step.customer,
     );
     const draft: Draft = {
-      id: `demo-${step.name}`,
-      revision: 0,
-      registrationId: 'ie-vat',
-      registrationByHand: false,
+      ...blankDraft(`demo-${step.name}`, 'invoice', 'ie-vat', day),
       customerId: customer.id,
-      delivery: null,
-      issueDate: day,
       taxPoint: step.taxPoint === undefined ? '' : this.day(step.taxPoint),
       due: customer.terms,
       priceMode: step.priceMode ?? 'net',
@@ -103,9 +100,6 @@ class DemoBuilder {
       orderNumber: step.orderNumber ?? '',
       note: step.note ?? '',
       lines: step.lines.map((line, i) => this.draftLine(line, `${step.name}-${i + 1}`)),
-      held: null,
-      savedAt: '',
-      keys: [],
     };
     const setting = await loadSetting(this.db, draft, customer);
     return this.act(keepDraft, decideTaxes(draft, customer, setting), day);

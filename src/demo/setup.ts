@@ -5,7 +5,7 @@ import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import type { Business } from '@/core/parties/business';
 import type { Certificate } from '@/core/parties/certificate';
-import type { Customer, TaxNumber } from '@/core/parties/customer';
+import { blankCustomer, type Customer, type TaxNumber } from '@/core/parties/customer';
 import { packOf } from '@/core/tax/packs';
 import type { Registration } from '@/core/tax/registration';
 import { prepareSetup, type TaxSetup } from '@/core/tax/taxSetup';
@@ -119,17 +119,7 @@ type Who = Partial<Customer> & Pick<Customer, 'id' | 'name'>;
 
 function customer(who: Who, street: string, city: string, postalCode: string, country: string, region = ''): Customer {
   return {
-    kind: 'business',
-    email: '',
-    language: 'en',
-    taxNumbers: [],
-    endpoint: { scheme: '', id: '' },
-    terms: '30d',
-    taxCode: '',
-    priceMode: 'net',
-    priceListId: '',
-    notLiableIn: [],
-    withholding: [],
+    ...blankCustomer(who.id, who.name, country),
     ...who,
     address: { street, city, region, postalCode, country },
   };

@@ -21,6 +21,7 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
   seller: ['Corran Point Instruments Ltd (sample)', 'Galway'],
   buyer: ['Ballyvaughan Harbour Board', 'Pier Road'],
   facts: [['Number', 'INV-2026-0001']],
+  conditions: '',
   valueHead: 'Net',
   hasDiscounts: false,
   lines: Array.from({ length: lines }, (_, i) => ({

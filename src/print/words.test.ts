@@ -1,7 +1,7 @@
 import { day, draftOf, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
-import { freezeInvoice } from '@/core/documents/freeze';
+import { freezeDraft } from '@/core/documents/freeze';
 import { packOf } from '@/core/tax/packs';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { fileName, printed } from './words';
@@ -10,7 +10,7 @@ const setting = settingOf();
 
 function content(over: Partial<Draft> = {}, who = 'ballyvaughan'): Content {
   const customer = DEMO_CUSTOMERS.find((c) => c.id === who) ?? null;
-  const result = freezeInvoice(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, setting);
+  const result = freezeDraft(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, setting);
   if (!result.ok) throw new Error(JSON.stringify(result.refusals));
   return result.value;
 }
@@ -90,7 +90,7 @@ describe('a printed invoice', () => {
     const types = { withholdingTypes: packOf('KE').withholdingTypes };
     const withholding = settingOf({ setup: { ...settingOf().setup, ...types } });
     const customer = DEMO_CUSTOMERS.find((c) => c.id === 'mombasa') ?? null;
-    const result = freezeInvoice(draftOf({ lines: [lineOf({ taxCode: 'IE-OS' })] }), 'INV-1', customer, withholding);
+    const result = freezeDraft(draftOf({ lines: [lineOf({ taxCode: 'IE-OS' })] }), 'INV-1', customer, withholding);
     if (!result.ok) throw new Error(JSON.stringify(result.refusals));
     const page = printed(result.value, figuresOf(result.value));
     expect(page.withheld).toEqual([

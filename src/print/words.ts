@@ -37,11 +37,18 @@ export interface PrintedDocument {
   readonly legends: readonly string[];
   readonly payment: readonly (readonly [string, string])[];
   readonly note: string;
+  readonly conditions: string;
 }
 
 /** The document's own title. */
 export function titleOf(content: Pick<Content, 'kind'>): string {
-  return content.kind === 'invoice' ? 'Invoice' : 'Credit note';
+  return {
+    quote: 'Quote',
+    invoice: 'Invoice',
+    'credit-note': 'Credit note',
+    takings: 'Takings',
+    opening: 'Opening item',
+  }[content.kind];
 }
 
 function withheldLines(
@@ -133,6 +140,7 @@ export function printed(content: Content, figures: CalcResult): PrintedDocument 
     legends: [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
     payment,
     note: content.note,
+    conditions: content.conditions ?? '',
   };
 }
 

@@ -251,7 +251,7 @@ describe('a credit note', () => {
     expect(await taxOf(note.id)).toEqual((await taxOf(invoice.id)).map(([code, base, tax]) => [code, -base, -tax]));
     expect(note.figures).toEqual(invoice.figures);
     expect(note).toMatchObject({ number: 'CN-2026-0001', open: 0n, isOpen: 0 });
-    expect(await documentOf(db, invoice.id)).toMatchObject({ open: 0n, creditNote: { id, number: 'CN-2026-0001' } });
+    expect(await documentOf(db, invoice.id)).toMatchObject({ open: 0n, creditNotes: [{ id, number: 'CN-2026-0001' }] });
     expect((await db.customerBalances.get('ballyvaughan'))?.open).toBe(0n);
   });
 

@@ -4,6 +4,7 @@ import { accept, type Result, refuse } from '@/core/kernel/result';
 import { moveAccounts, moveCustomers, moveTax, openMoves } from './balances';
 import { storageRefusal } from './perform';
 import type { BookDb } from './schema';
+import { vocabularyOf } from './vocabulary';
 
 /** The whole book as one file, read in one transaction so that it is of one moment. */
 export async function archiveBook(db: BookDb, writtenAt: string): Promise<Uint8Array> {
@@ -34,6 +35,7 @@ export async function openArchive(db: BookDb, bytes: Uint8Array): Promise<Result
       await moveAccounts(db, content.journalLines);
       await moveTax(db, content.taxEntries);
       await moveCustomers(db, openMoves(content.documents, []));
+      await db.vocabulary.bulkAdd([...vocabularyOf(content.documents)]);
     });
     return accept(manifest);
   } catch (error) {

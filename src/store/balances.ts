@@ -1,7 +1,7 @@
 import type { IssuedDocument } from '@/core/documents/issued';
 import { monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, NOTHING, plus, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
 import { addToBalances } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
@@ -46,13 +46,19 @@ export async function moveCustomers(
   );
 }
 
-/** How far open amounts move when these documents are written over the stored ones. */
+/**
+ * How far open amounts move, in home currency, when these documents are written over the stored ones.
+ * A document that moved to another customer takes its open amount along.
+ */
 export function openMoves(
   after: readonly IssuedDocument[],
   before: readonly (IssuedDocument | undefined)[],
 ): { customerId: string; by: Minor }[] {
-  return after.map((document, i) => ({
-    customerId: document.customerId,
-    by: (document.open - (before[i]?.open ?? 0n)) as Minor,
-  }));
+  return after.flatMap((document, i) => {
+    const was = before[i];
+    return [
+      { customerId: document.customerId, by: document.openHome },
+      ...(was === undefined ? [] : [{ customerId: was.customerId, by: negated(was.openHome) }]),
+    ];
+  });
 }

@@ -49,7 +49,7 @@ class CreditCommand implements Command {
   constructor(private readonly pick: number) {}
   check = (model: { issued: number }) => model.issued > 0;
   async run(_: { issued: number }, real: Running) {
-    const open = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.creditNote === null);
+    const open = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.creditNotes.length === 0);
     const invoice = open[this.pick % Math.max(1, open.length)];
     if (invoice === undefined) return;
     await act(real.db, creditInvoice, { documentId: invoice.id, date: real.today, reason: 'Returned' }, real.today);

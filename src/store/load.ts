@@ -2,10 +2,11 @@ import Dexie from 'dexie';
 import type { Book } from '@/core/decisions/changes';
 import { signed } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
+import type { RateOn } from '@/core/documents/exchangeRate';
+import type { IssuedDocument } from '@/core/documents/issued';
 import { datesOf } from '@/core/documents/lineTax';
 import { NO_YEAR, type Setting, type YearBases } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
-import type { Decimal } from '@/core/kernel/decimal';
 import { total } from '@/core/kernel/money';
 import type { Customer } from '@/core/parties/customer';
 import type { Whereabouts } from '@/core/tax/place';
@@ -62,19 +63,22 @@ function yearBases(db: BookDb, customerId: string, day: IsoDate): Promise<YearBa
     .between([customerId, `${year}-01-01`], [customerId, `${year}-12-31`], true, true)
     .toArray()
     .then((documents) => {
+      const counted = documents.filter(
+        (d) => d.cancelled === null && (d.kind === 'invoice' || d.kind === 'credit-note'),
+      );
       const sum = (figure: 'net' | 'taxAmount' | 'gross') =>
-        total(documents.map(({ content, figures }) => signed(content, figures.totals[figure])));
+        total(counted.map(({ content, figures }) => signed(content, (figures.home ?? figures.totals)[figure])));
       return { net: sum('net'), tax: sum('taxAmount'), gross: sum('gross') };
     });
 }
 
 /** The newest exchange rate of each currency on or before a day. */
-function ratesOn(db: BookDb, currencies: readonly string[], day: IsoDate): Promise<ReadonlyMap<string, Decimal>> {
+export function ratesOn(db: BookDb, currencies: readonly string[], day: IsoDate): Promise<ReadonlyMap<string, RateOn>> {
   const newest = currencies.map((currency) =>
     db.exchangeRates.where('[currency+date]').between([currency, Dexie.minKey], [currency, day], true, true).last(),
   );
   return Promise.all(newest).then(
-    (rates) => new Map(rates.flatMap((rate) => (rate === undefined ? [] : [[rate.currency, rate.perHome] as const]))),
+    (rates) => new Map(rates.flatMap((rate) => (rate === undefined ? [] : [[rate.currency, rate] as const]))),
   );
 }
 
@@ -83,7 +87,7 @@ function shipToOf(draft: Pick<Draft, 'delivery'>, customer: Customer | null): Wh
   return draft.delivery ?? customer?.address ?? null;
 }
 
-type Written = Pick<Draft, 'delivery' | 'lines' | 'issueDate' | 'taxPoint' | 'due'>;
+type Written = Pick<Draft, 'delivery' | 'lines' | 'issueDate' | 'taxPoint' | 'due' | 'currency'>;
 
 /** What a draft is written against: the set-up, and what is known of its customer on the tax point. */
 export function loadSetting(db: BookDb, draft: Written, customer: Customer | null): Promise<Setting> {
@@ -100,20 +104,30 @@ export function loadSetting(db: BookDb, draft: Written, customer: Customer | nul
         .toArray(),
       withholds && day !== null ? yearBases(db, customer.id, day) : NO_YEAR,
     ]).then(([setup, certificates, yearSoFar]) => {
-      const setting = (rates: ReadonlyMap<string, Decimal>): Setting => ({
+      const setting = (rates: ReadonlyMap<string, RateOn>): Setting => ({
         business,
         setup,
         certificates,
         yearSoFar,
         rateOf: (currency) => rates.get(currency) ?? null,
       });
-      const foreign = new Set(setup.registrations.map((r) => r.filingCurrency));
+      const foreign = new Set<string>([...setup.registrations.map((r) => r.filingCurrency), draft.currency]);
+      foreign.delete('');
       foreign.delete(business.homeCurrency);
       // An empty answer without a look into the database would end the transaction this runs in.
       if (day === null || foreign.size === 0) return setting(new Map());
       return ratesOn(db, [...foreign], day).then(setting);
     });
   });
+}
+
+/** All documents of a family, oldest first. */
+export function loadFamily(db: BookDb, familyId: string): Promise<IssuedDocument[]> {
+  return db.documents
+    .where('familyId')
+    .equals(familyId)
+    .toArray()
+    .then((family) => family.sort((a, b) => (a.issuedAt < b.issuedAt ? -1 : 1)));
 }
 
 /** @throws Error when a row that must be there is not: the book is broken, nothing may be written. */

@@ -1,10 +1,13 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { AuditEvent, Book, CustomerRow, DecisionTable, ItemRow, PlaceRow } from '@/core/decisions/changes';
+import type { Attachment } from '@/core/documents/attachment';
+import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
+import type { DocumentStyle } from '@/core/documents/style';
 import type { Minor } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
@@ -18,16 +21,23 @@ import type { Registration } from '@/core/tax/registration';
 import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
 import type { WithholdingType } from '@/core/tax/withholding';
-import { upgradeBook } from './upgrade';
+import { upgradeToV2, upgradeToV3 } from './upgrade';
 
-/** What a customer owes in all: the sum of its documents' open amounts. Kept. */
+/** What a customer owes in all, in home currency: the sum of its documents' open amounts. Kept. */
 export interface CustomerBalance {
   readonly customerId: string;
   readonly open: Minor;
 }
 
+/** A word that documents hold, and how many. Kept, so that any part of a word leads to its documents. */
+export interface VocabularyWord {
+  readonly word: string;
+  readonly count: number;
+  readonly endings: readonly string[];
+}
+
 /**
- * The book in the browser. The tables up to `audit` are the truth; the last three are balances kept
+ * The book in the browser. The tables up to `audit` are the truth; the last four are balances and words kept
  * up in the same transaction (see `write.ts`) and can be rebuilt from the truth at any time.
  */
 export class BookDb extends Dexie {
@@ -46,6 +56,9 @@ export class BookDb extends Dexie {
   declare items: EntityTable<ItemRow, 'id'>;
   declare accounts: EntityTable<Account, 'code'>;
   declare series: EntityTable<Series, 'id'>;
+  declare styles: EntityTable<DocumentStyle, 'id'>;
+  declare savedViews: EntityTable<SavedView, 'id'>;
+  declare attachments: EntityTable<Attachment, 'id'>;
   declare drafts: EntityTable<Draft, 'id'>;
   declare documents: EntityTable<IssuedDocument, 'id'>;
   declare receipts: EntityTable<Receipt, 'id'>;
@@ -57,6 +70,7 @@ export class BookDb extends Dexie {
   declare accountMonths: Table<AccountMonth, [string, string]>;
   declare taxRows: Table<TaxBalance, string[]>;
   declare customerBalances: EntityTable<CustomerBalance, 'customerId'>;
+  declare vocabulary: EntityTable<VocabularyWord, 'word'>;
 
   constructor(name = 'able-ledger') {
     super(name);
@@ -101,6 +115,21 @@ export class BookDb extends Dexie {
         taxBalances: null,
         taxRows: '[periodId+code+percent+jurisdictionId+taxId+kind], periodId',
       })
-      .upgrade(upgradeBook);
+      .upgrade(upgradeToV2);
+    // Quotes, families, foreign currency, styles; documents are found by whole words and their vocabulary.
+    this.version(3)
+      .stores({
+        customers: 'id, name, parentId, *keys',
+        drafts: 'id, savedAt, familyId, customerId, *keys',
+        documents:
+          'id, [issueDate+number], [periodId+number], [customerId+isOpen], [customerId+issueDate], [isOpen+kind+dueDate], [kind+issueDate], [state+issueDate], [seriesId+position], amountKey, familyId, number, *tags, *words',
+        receipts: 'id, [date+number], customerId, *settles, *keys',
+        styles: 'id',
+        savedViews: 'id, name',
+        attachments: 'id, ownerId',
+        audit: 'id, at, *about',
+        vocabulary: 'word, *endings',
+      })
+      .upgrade(upgradeToV3);
   }
 }

@@ -116,7 +116,7 @@ describe('a sale under a second registration', () => {
       JANUARY,
     );
     const result = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
-    expect(result.ok ? '' : result.refusals[0]?.expected).toContain('no exchange rate is known');
+    expect(result.ok ? '' : result.refusals[0]?.expected).toContain('no exchange rate of USD is known');
   });
   test('on a line of the other registration is refused at the line', async () => {
     await withWashington();

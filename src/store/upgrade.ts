@@ -1,9 +1,11 @@
 import type { Transaction } from 'dexie';
-import { type BookContentV1, upgradeV1 } from '@/core/files/upgrade';
+import { type BookContentV1, upgradeV1 } from '@/core/files/upgradeV1';
+import { type BookContentV2, upgradeV2 } from '@/core/files/upgradeV2';
 import { grouped } from '@/core/kernel/grouped';
 import { addToBalances } from '@/core/periods/return';
+import { vocabularyOf } from './vocabulary';
 
-const READ = [
+const READ_V1 = [
   'book',
   'registrations',
   'taxCodes',
@@ -16,12 +18,24 @@ const READ = [
 ] as const;
 
 /** Brings a stored book of version 1 up to version 2, inside the transaction in which the browser opens it. */
-export async function upgradeBook(transaction: Transaction): Promise<void> {
+export async function upgradeToV2(transaction: Transaction): Promise<void> {
   const old: Record<string, unknown[]> = {};
-  for (const table of READ) old[table] = await transaction.table(table).toArray();
+  for (const table of READ_V1) old[table] = await transaction.table(table).toArray();
   if (old.book?.length === 0) return;
   const upgraded = upgradeV1(old as unknown as BookContentV1);
   for (const [table, rows] of Object.entries(upgraded)) await transaction.table(table).bulkPut([...rows]);
   for (const entries of grouped(upgraded.taxEntries, (entry) => entry.periodId).values())
     await transaction.table('taxRows').bulkAdd([...addToBalances([], entries)]);
+}
+
+const READ_V2 = ['book', 'accounts', 'series', 'customers', 'drafts', 'documents', 'receipts'] as const;
+
+/** Brings a stored book of version 2 up to version 3, in the same transaction. */
+export async function upgradeToV3(transaction: Transaction): Promise<void> {
+  const old: Record<string, unknown[]> = {};
+  for (const table of READ_V2) old[table] = await transaction.table(table).toArray();
+  if (old.book?.length === 0) return;
+  const upgraded = upgradeV2(old as unknown as BookContentV2);
+  for (const [table, rows] of Object.entries(upgraded)) await transaction.table(table).bulkPut([...rows]);
+  await transaction.table('vocabulary').bulkAdd([...vocabularyOf(upgraded.documents)]);
 }

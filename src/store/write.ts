@@ -4,6 +4,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { isBalanced } from '@/core/ledger/entry';
 import { moveAccounts, moveCustomers, moveTax, openMoves } from './balances';
 import type { BookDb } from './schema';
+import { moveVocabulary } from './vocabulary';
 
 /**
  * The one door for writing. Called inside a read-write transaction over all tables; writes truth,
@@ -20,11 +21,14 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
   if (after.length > 0) {
     const before = await db.documents.bulkGet(after.map((document) => document.id));
     await moveCustomers(db, openMoves(after, before));
+    await moveVocabulary(db, after, before);
   }
   for (const [name, rows] of Object.entries(add)) await tableOf(db, name).bulkAdd([...rows]);
   for (const [name, rows] of Object.entries(put)) await tableOf(db, name).bulkPut([...rows]);
   if (remove.drafts !== undefined) await db.drafts.bulkDelete([...remove.drafts]);
   if (remove.places !== undefined) await db.places.bulkDelete([...remove.places]);
+  if (remove.savedViews !== undefined) await db.savedViews.bulkDelete([...remove.savedViews]);
+  if (remove.attachments !== undefined) await db.attachments.bulkDelete([...remove.attachments]);
   if (lines.length > 0) await moveAccounts(db, lines);
   if (add.taxEntries !== undefined) await moveTax(db, add.taxEntries);
   if (audit !== null)

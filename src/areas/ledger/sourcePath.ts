@@ -5,6 +5,9 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
   switch (entry.kind) {
     case 'invoice':
     case 'credit-note':
+    case 'takings':
+    case 'opening':
+    case 'cancellation':
       return `/sales/doc/${entry.sourceId}`;
     case 'receipt':
       return `/receipts/${entry.sourceId}`;

@@ -8,16 +8,9 @@ import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { accountFor } from '@/core/ledger/account';
 import { receiptSides } from '@/core/ledger/posting';
+import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
-import {
-  type Allocation,
-  allocated,
-  allocateOldestFirst,
-  moneySample,
-  PAYMENT_METHODS,
-  type PaymentMethod,
-  readTypedMoney,
-} from '@/core/receipts/receipt';
+import { type Allocation, allocated, allocateOldestFirst, moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { recordReceipt } from '@/store/actions/recordReceipt';
 import { findCustomers, openInvoices } from '@/store/queries/documents';
 import { Button } from '@/ui/Button';
@@ -285,7 +278,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             <p className="text-soft text-sm">What stays open on each invoice stands here.</p>
           )}
         </Note>
-        <EntriesNote sides={receiptSides(total, accountFor(accounts, 'bank'), accounts)} />
+        <EntriesNote sides={receiptSides(total, total, accountFor(accounts, 'bank'), accounts)} />
       </Margin>
     </>
   );

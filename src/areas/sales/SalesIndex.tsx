@@ -3,13 +3,17 @@
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Draft } from '@/core/documents/draft';
+import { signed } from '@/core/documents/content';
+import { NO_FILTER } from '@/core/documents/documentFilter';
+import type { Draft, DraftKind } from '@/core/documents/draft';
 import { type IssuedDocument, isOverdue } from '@/core/documents/issued';
 import { heldTotal } from '@/core/documents/preview';
+import { currencyOf } from '@/core/documents/readLine';
+import type { Currency } from '@/core/kernel/currency';
 import { isIsoDate, writeDay } from '@/core/kernel/date';
-import type { Minor } from '@/core/kernel/money';
 import { spanName } from '@/core/periods/calendar';
-import { documentsIn, findDocuments, findDrafts, recentDrafts } from '@/store/queries/documents';
+import { findDrafts, recentDrafts } from '@/store/queries/documents';
+import { findDocuments } from '@/store/queries/findDocuments';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
@@ -21,6 +25,47 @@ import { newDraftPath } from './newDraft';
 
 const PAGE = 50;
 
+const DRAFT_TITLES: Readonly<Record<DraftKind, string>> = {
+  invoice: 'Draft',
+  quote: 'Draft quote',
+  'cash-sale': 'Draft cash sale',
+};
+
+function draftEntry(draft: Draft, customer: string, home: Currency): IndexEntry {
+  return {
+    id: draft.id,
+    path: `/sales/draft/${draft.id}`,
+    mark: { kind: 'draft', word: 'draft' },
+    title: DRAFT_TITLES[draft.kind],
+    amount: heldTotal(draft, home),
+    currency: currencyOf(draft, home),
+    detail: customer || 'no customer yet',
+    day: isIsoDate(draft.issueDate) ? writeDay(draft.issueDate) : '',
+  };
+}
+
+function documentEntry(document: IssuedDocument): IndexEntry {
+  const { content, figures } = document;
+  const overdue = isOverdue(document, today());
+  return {
+    id: document.id,
+    path: `/sales/doc/${document.id}`,
+    mark: documentMark(document, today()),
+    title: `${document.number.replace(/-\d{4}-/, '-')}${(content.version ?? 1) > 1 ? ` v${content.version}` : ''}`,
+    amount: signed(content, figures.totals.payable),
+    currency: content.currency,
+    detail: document.customerName,
+    day: overdue ? `due ${writeDay(document.dueDate)}` : writeDay(document.issueDate),
+  };
+}
+
+/** What can be written in Sales. */
+const WRITE: readonly { readonly words: string; readonly kind: DraftKind }[] = [
+  { words: 'Invoice', kind: 'invoice' },
+  { words: 'Quote', kind: 'quote' },
+  { words: 'Cash sale', kind: 'cash-sale' },
+];
+
 /** Drafts and the documents of the picked period; typing looks through all of them. */
 export function SalesIndex() {
   const router = useRouter();
@@ -29,54 +74,29 @@ export function SalesIndex() {
   const book = useOpenBook();
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
-  const write = () => router.push(newDraftPath());
-  useKey('alt+n', write);
+  const write = (kind: DraftKind) => router.push(newDraftPath(kind));
+  useKey('alt+n', () => write('invoice'));
+  useKey('alt+q', () => write('quote'));
 
   const found = useBook(
     async (db) => {
-      const [drafts, documents] = await Promise.all(
-        query.trim() === ''
-          ? [recentDrafts(db, PAGE), documentsIn(db, span, limit)]
-          : [findDrafts(db, query, PAGE), findDocuments(db, query, limit)],
-      );
-      const customers = await db.customers.bulkGet((drafts ?? []).map((draft) => (draft as Draft).customerId));
-      return {
-        drafts: drafts as Draft[],
-        names: customers.map((customer) => customer?.name ?? ''),
-        documents: documents as IssuedDocument[],
-      };
+      const filter = query.trim() === '' ? { ...NO_FILTER, from: span.start, until: span.end } : NO_FILTER;
+      const [drafts, page] = await Promise.all([
+        query.trim() === '' ? recentDrafts(db, PAGE) : findDrafts(db, query, PAGE),
+        findDocuments(db, query, limit, filter, today()),
+      ]);
+      const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
+      return { drafts, names: customers.map((customer) => customer?.name ?? ''), ...page };
     },
     [query, span.start, limit],
   );
 
   const entries: IndexEntry[] = [
-    ...(found?.drafts ?? []).map(
-      (draft, i): IndexEntry => ({
-        id: draft.id,
-        path: `/sales/draft/${draft.id}`,
-        mark: { kind: 'draft', word: 'draft' },
-        title: 'Draft',
-        amount: heldTotal(draft, book.currency),
-        detail: found?.names[i] || 'no customer yet',
-        day: isIsoDate(draft.issueDate) ? writeDay(draft.issueDate) : '',
-      }),
-    ),
-    ...(found?.documents ?? []).map((document): IndexEntry => {
-      const overdue = isOverdue(document, today());
-      const amount = document.figures.totals.payable;
-      return {
-        id: document.id,
-        path: `/sales/doc/${document.id}`,
-        mark: documentMark(document, today()),
-        title: document.number.replace(/-\d{4}-/, '-'),
-        amount: (document.kind === 'invoice' ? amount : -amount) as Minor,
-        detail: document.customerName,
-        day: overdue ? `due ${writeDay(document.dueDate)}` : writeDay(document.issueDate),
-      };
-    }),
+    ...(found?.drafts ?? []).map((draft, i) => draftEntry(draft, found?.names[i] ?? '', book.currency)),
+    ...(found?.documents ?? []).map(documentEntry),
   ];
   return (
-    <IndexColumn title={query.trim() === '' ? `Invoices · ${spanName(span)}` : 'Found'}>
+    <IndexColumn title={query.trim() === '' ? `Sales · ${spanName(span)}` : 'Found'}>
       <IndexList
         entries={entries}
         currency={book.currency}
@@ -85,21 +105,32 @@ export function SalesIndex() {
         onQuery={setQuery}
         findLabel="Find a document"
         empty={
-          query.trim() === '' ? 'No documents in this period.' : 'Nothing holds this. Try a part of a number or name.'
+          query.trim() === ''
+            ? 'No documents in this period.'
+            : 'Nothing holds this. Try a part of a number, name, text or amount.'
         }
-        {...((found?.documents.length ?? 0) >= limit && { onMore: () => setLimit(limit + PAGE) })}
+        {...(found?.more === true && { onMore: () => setLimit(limit + PAGE) })}
         foot={
-          <Link
-            href="/sales"
-            onClick={(event) => {
-              event.preventDefault();
-              write();
-            }}
-            title="Alt+N"
-            className="underline underline-offset-4"
-          >
-            Write an invoice
-          </Link>
+          <div className="flex flex-wrap gap-x-3 gap-y-1">
+            <span className="text-soft">Write:</span>
+            {WRITE.map(({ words, kind }) => (
+              <Link
+                key={kind}
+                href="/sales"
+                onClick={(event) => {
+                  event.preventDefault();
+                  write(kind);
+                }}
+                title={{ invoice: 'Alt+N', quote: 'Alt+Q', 'cash-sale': '' }[kind]}
+                className="underline underline-offset-4"
+              >
+                {words}
+              </Link>
+            ))}
+            <Link href="/sales/takings" className="underline underline-offset-4">
+              Takings
+            </Link>
+          </div>
         }
       />
     </IndexColumn>

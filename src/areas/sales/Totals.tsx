@@ -1,68 +1,102 @@
-import type { FrozenWithholding } from '@/core/documents/content';
+import type { ReactNode } from 'react';
+import type { FrozenWithholding, HomeRate } from '@/core/documents/content';
 import type { Currency } from '@/core/kernel/currency';
-import { negated } from '@/core/kernel/money';
-import { showMoney } from '@/core/kernel/show';
+import { writeDate } from '@/core/kernel/date';
+import { type Minor, negated, total } from '@/core/kernel/money';
+import { showMoney, showNumber } from '@/core/kernel/show';
 import type { CalcResult } from '@/core/tax/calcTypes';
+import type { TotalKey } from '@/core/tax/explainTotal';
 import { Money } from '@/ui/Money';
 
 interface TotalsProps {
   readonly figures: CalcResult;
   readonly currency: Currency;
   readonly nameOf: (code: string) => string;
+  /** Words for allowances and charges, by id. */
+  readonly adjustmentName: (id: string) => string;
   /** Names of what customers withhold, by type. */
   readonly withholding: readonly Pick<FrozenWithholding, 'id' | 'name'>[];
+  readonly home?: HomeRate | undefined;
+  /** The figure whose workings stand in the margin. */
+  readonly focus: TotalKey;
+  readonly onFocus: (key: TotalKey) => void;
 }
 
-/** Net, tax by code with its base, and the total under its double rule. */
-export function Totals({ figures, currency, nameOf, withholding }: TotalsProps) {
+interface RowProps {
+  readonly at: TotalKey;
+  readonly words: ReactNode;
+  readonly amount: Minor;
+  readonly look?: string;
+  readonly withCode?: boolean;
+}
+
+/** Allowances and charges, net, tax by code with its base, and the total under its double rule; each opens its workings. */
+export function Totals(props: TotalsProps) {
+  const { figures, currency, nameOf, adjustmentName, withholding, home, focus, onFocus } = props;
+  const { totals } = figures;
   const withheldName = (id: string) => withholding.find((type) => type.id === id)?.name ?? id;
+  const row = ({ at, words, amount, look = '', withCode = false }: RowProps) => (
+    <div key={at} className={`flex items-baseline justify-between px-1.5 py-0.5 ${look}`}>
+      <dt>{words}</dt>
+      <dd>
+        <button
+          type="button"
+          title="Show how it comes about"
+          aria-pressed={focus === at}
+          onClick={() => onFocus(at)}
+          className={`cursor-pointer hover:underline ${focus === at ? 'shadow-[inset_0_-2px_0_var(--rust)]' : ''}`}
+        >
+          <Money amount={amount} currency={currency} withCode={withCode} />
+        </button>
+      </dd>
+    </div>
+  );
+  const adjusted = [...new Set(figures.adjustments.map((part) => part.id))];
+  const adjustedBy = (id: string) => total(figures.adjustments.flatMap((part) => (part.id === id ? part.value : [])));
   return (
-    <dl className="mt-4 ml-auto w-[310px]">
-      <div className="flex justify-between px-1.5 py-0.5">
-        <dt>Net</dt>
-        <dd>
-          <Money amount={figures.totals.net} currency={currency} />
-        </dd>
-      </div>
-      {figures.groups.map((group) => (
-        <div key={group.tax} className="flex justify-between px-1.5 py-0.5">
-          <dt>
-            {nameOf(group.tax)} on {showMoney(group.net, currency)}
-          </dt>
-          <dd>
-            <Money amount={group.taxAmount} currency={currency} />
-          </dd>
-        </div>
-      ))}
-      {figures.totals.rounding !== 0n && (
-        <div className="flex justify-between px-1.5 py-0.5">
-          <dt>Rounded to the smallest coin</dt>
-          <dd>
-            <Money amount={figures.totals.rounding} currency={currency} />
-          </dd>
-        </div>
+    <dl className="mt-4 ml-auto w-[330px]">
+      {adjusted.map((id) => row({ at: `adjustment:${id}`, words: adjustmentName(id), amount: adjustedBy(id) }))}
+      {row({ at: 'net', words: 'Net', amount: totals.net })}
+      {figures.groups.map((group) =>
+        row({
+          at: `group:${group.tax}`,
+          words: `${nameOf(group.tax)} on ${showMoney(group.net, currency)}`,
+          amount: group.taxAmount,
+        }),
       )}
-      <div className="sum-rule mt-1 flex items-baseline justify-between px-1.5 py-1">
-        <dt className="font-semibold text-lg">Total</dt>
-        <dd className="font-semibold text-lg">
-          <Money amount={figures.totals.payable} currency={currency} withCode />
-        </dd>
-      </div>
-      {figures.withholding.map((part) => (
-        <div key={part.id} className="flex justify-between px-1.5 py-0.5">
+      {totals.rounding !== 0n &&
+        row({ at: 'rounding', words: 'Rounded to the smallest coin', amount: totals.rounding })}
+      {row({
+        at: 'payable',
+        words: 'Total',
+        amount: totals.payable,
+        look: 'sum-rule mt-1 py-1 font-semibold text-lg',
+        withCode: true,
+      })}
+      {figures.withholding.map((part) =>
+        row({
+          at: `withheld:${part.id}`,
+          words: `${withheldName(part.id)} on ${showMoney(part.base, currency)}`,
+          amount: negated(part.amount),
+        }),
+      )}
+      {figures.withholding.length > 0 &&
+        row({ at: 'expected', words: 'Money expected', amount: totals.expectedCash, look: 'border-rule border-t' })}
+      {home !== undefined && figures.home !== undefined && (
+        <div className="flex items-baseline justify-between px-1.5 pt-1 text-soft text-sm">
           <dt>
-            {withheldName(part.id)} on {showMoney(part.base, currency)}
+            Tax in {home.currency}, 1 {home.currency} = {showNumber(home.perHome)} {currency}, {writeDate(home.on)}
           </dt>
-          <dd>
-            <Money amount={negated(part.amount)} currency={currency} />
-          </dd>
-        </div>
-      ))}
-      {figures.withholding.length > 0 && (
-        <div className="flex justify-between border-rule border-t px-1.5 py-0.5">
-          <dt>Money expected</dt>
-          <dd>
-            <Money amount={figures.totals.expectedCash} currency={currency} />
+          <dd className="shrink-0 pl-2">
+            <button
+              type="button"
+              title="Show how it comes about"
+              aria-pressed={focus === 'home'}
+              onClick={() => onFocus('home')}
+              className="cursor-pointer hover:underline"
+            >
+              <Money amount={figures.home.taxAmount} currency={home.currency} withCode />
+            </button>
           </dd>
         </div>
       )}

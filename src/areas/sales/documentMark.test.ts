@@ -1,5 +1,5 @@
 import { day, issued, newBook } from 'tests/book';
-import type { IssuedDocument } from '@/core/documents/issued';
+import { type IssuedDocument, restated } from '@/core/documents/issued';
 import { minor } from '@/core/kernel/money';
 import { documentMark } from './documentMark';
 
@@ -12,12 +12,12 @@ const IN_TIME = day('2026-02-14');
 const AFTER = day('2026-02-15');
 
 function settledBy(received: bigint, credited = 0n): IssuedDocument {
-  return {
+  return restated({
     ...invoice,
     received: minor(received),
     credited: minor(credited),
     open: minor(12300n - received - credited),
-  };
+  });
 }
 
 describe('the mark of a document', () => {
@@ -36,9 +36,9 @@ describe('the mark of a document', () => {
     expect(documentMark(settledBy(received, credited), on)).toEqual({ kind, word });
   });
   test('a credit note is set off, or issued while it is open, and never overdue', () => {
-    const note: IssuedDocument = { ...invoice, kind: 'credit-note', open: minor(0n), credited: minor(-12300n) };
+    const note = restated({ ...invoice, kind: 'credit-note', open: minor(0n), credited: minor(-12300n) });
     expect(documentMark(note, AFTER)).toEqual({ kind: 'paid', word: 'set off' });
-    expect(documentMark({ ...note, open: minor(-12300n), credited: minor(0n) }, AFTER)).toEqual({
+    expect(documentMark(restated({ ...note, open: minor(-12300n), credited: minor(0n) }), AFTER)).toEqual({
       kind: 'issued',
       word: 'issued',
     });

@@ -7,10 +7,11 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
-import { findCustomers, findDocuments } from '@/store/queries/documents';
+import { findCustomers } from '@/store/queries/documents';
+import { searchDocuments } from '@/store/queries/findDocuments';
 import { AREAS } from './areas';
 import { useOpenBook } from './BookContext';
-import { useBook } from './book';
+import { today, useBook } from './book';
 
 const OPEN = 'able-ledger:commands';
 
@@ -86,7 +87,7 @@ export function Commands() {
   const found = useBook(
     async (db) => ({
       query,
-      documents: await findDocuments(db, query, 6),
+      documents: await searchDocuments(db, query, 6, today()),
       customers: query.trim() === '' ? [] : await findCustomers(db, query, 4),
     }),
     [query],

@@ -16,11 +16,27 @@ interface PostedSide {
 
 interface EntriesNoteProps {
   readonly sides: readonly PostedSide[];
+  /** Opens the workings of an amount; amounts are plain text where it is missing. */
+  readonly onOpen?: (side: { readonly account: string; readonly taxCode: string }) => void;
   readonly children?: ReactNode;
 }
 
+function opened(side: PostedSide, figure: string, onOpen: EntriesNoteProps['onOpen']): ReactNode {
+  if (onOpen === undefined) return figure;
+  return (
+    <button
+      type="button"
+      title="Show how it comes about"
+      className="cursor-pointer hover:underline"
+      onClick={() => onOpen({ account: side.account, taxCode: side.taxCode ?? '' })}
+    >
+      {figure}
+    </button>
+  );
+}
+
 /** What is posted: debits first, as Dr and Cr. */
-export function EntriesNote({ sides, children }: EntriesNoteProps) {
+export function EntriesNote({ sides, onOpen, children }: EntriesNoteProps) {
   const { accounts, codes, currency } = useOpenBook();
   const nameOf = ({ account, taxCode }: PostedSide) => {
     const code = codes.find((c) => c.id === taxCode);
@@ -35,7 +51,7 @@ export function EntriesNote({ sides, children }: EntriesNoteProps) {
         <NoteRow
           key={`${side.account}-${i}`}
           label={`${side.amount > 0n ? 'Dr' : 'Cr'} ${nameOf(side)}`}
-          figure={showMoney(minor(side.amount < 0n ? -side.amount : side.amount), currency)}
+          figure={opened(side, showMoney(minor(side.amount < 0n ? -side.amount : side.amount), currency), onOpen)}
         />
       ))}
       {children}

@@ -13,6 +13,8 @@ export interface IndexEntry {
   readonly mark: { readonly kind: MarkKind; readonly word: string };
   readonly title: string;
   readonly amount: Minor | null;
+  /** Where it is not the home currency. */
+  readonly currency?: Currency;
   readonly detail: string;
   readonly day: string;
 }
@@ -55,7 +57,7 @@ export function IndexList({
         />
       </div>
       <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
-        {entries.map(({ id, path, mark, title, amount, detail, day }) => (
+        {entries.map(({ id, path, mark, title, amount, currency: own = currency, detail, day }) => (
           <li key={id} className="border-rule border-b">
             <Link
               href={path}
@@ -65,7 +67,7 @@ export function IndexList({
               <span className="flex gap-1">
                 <Mark kind={mark.kind} label={mark.word} />
                 <span className="min-w-0 flex-1 truncate">{title}</span>
-                {amount !== null && <Money amount={amount} currency={currency} />}
+                {amount !== null && <Money amount={amount} currency={own} withCode={own !== currency} />}
               </span>
               <span className="flex gap-2 pl-5 text-soft text-xs">
                 <span className="min-w-0 flex-1 truncate" title={detail}>

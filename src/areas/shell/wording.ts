@@ -24,6 +24,14 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
     `${day(found)} is before this book's first tax period. Give ${expected}.`,
   'check-failed': ({ expected }) => expected ?? 'A check does not hold.',
   'over-allocated': ({ found }) => `This is more than is open on ${found}. Give no more than the open amount.`,
+  'over-credited': ({ expected }) =>
+    expected ? `This is more than is left to credit: ${expected}.` : 'This is more than is left of the line.',
+  overrun: ({ expected, found }) =>
+    `This bills more than ${expected} quoted for: ${found}. Change it, or agree to bill more.`,
+  settled: ({ found }) =>
+    found === 'cancelled' ? 'It is cancelled already.' : `It is ${found} in part or whole: credit it instead.`,
+  sent: ({ found }) => `It went out on ${found}: credit it instead of cancelling it.`,
+  answered: ({ found }) => `This quote was replaced by ${found}, or is ${found}: work with the newest version.`,
   unbalanced: () => 'Debits and credits must be equal.',
   unexplained: ({ expected }) => expected ?? 'Say why.',
   'in-use': ({ expected }) => `This can't change any more, as documents rest on it. Keep ${day(expected)}.`,

@@ -112,7 +112,7 @@ export function Today() {
                 path={`/sales/doc/${document.id}`}
                 words={document.number}
                 detail={`${document.customerName}, due ${writeDay(document.dueDate)}, ${daysBetween(document.dueDate, day)} days ago`}
-                figure={<Money amount={document.open} currency={currency} withCode />}
+                figure={<Money amount={document.open} currency={document.content.currency} withCode />}
               />
             ))}
           </ul>

@@ -1,9 +1,12 @@
+import type { Attachment } from '@/core/documents/attachment';
+import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Item } from '@/core/documents/item';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
+import type { DocumentStyle } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
@@ -67,6 +70,9 @@ export interface TruthRows {
   items: ItemRow;
   accounts: Account;
   series: Series;
+  styles: DocumentStyle;
+  savedViews: SavedView;
+  attachments: Attachment;
   drafts: Draft;
   documents: IssuedDocument;
   receipts: Receipt;
@@ -86,11 +92,18 @@ export interface Changes {
   readonly add?: RowsOf<TruthTable>;
   /** New or replaced rows. Journal and tax entries are append-only and not among them. */
   readonly put?: RowsOf<Exclude<TruthTable, 'journal' | 'journalLines' | 'taxEntries'>>;
-  readonly remove?: { readonly drafts?: readonly string[]; readonly places?: readonly string[] };
+  readonly remove?: {
+    readonly drafts?: readonly string[];
+    readonly places?: readonly string[];
+    readonly savedViews?: readonly string[];
+    readonly attachments?: readonly string[];
+  };
   /** Null only where a draft is kept while it is typed: that is no business event. */
   readonly audit: {
     /** What it is about, in words: `INV-2026-0142`. */
     readonly subject: string;
+    /** Ids of what it concerns, by which the history of an object is found. */
+    readonly about?: readonly string[];
     readonly before?: unknown;
     readonly after?: unknown;
   } | null;
@@ -104,6 +117,7 @@ export interface AuditEvent {
   /** Name of the action. */
   readonly action: string;
   readonly subject: string;
+  readonly about?: readonly string[];
   readonly before?: unknown;
   readonly after?: unknown;
 }
@@ -135,6 +149,9 @@ export const BOOK_TABLES: readonly BookTable[] = [
   'items',
   'accounts',
   'series',
+  'styles',
+  'savedViews',
+  'attachments',
   'drafts',
   'documents',
   'receipts',

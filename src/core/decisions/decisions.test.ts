@@ -5,11 +5,13 @@ import { FIRST_CHART } from '@/core/ledger/account';
 import type { Proof } from '@/core/periods/proof';
 import type { TaxBalance } from '@/core/periods/return';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
+import { present } from '@/store/load';
 import { credit } from './credit';
 import { file } from './file';
 import { findingsOn } from './findings';
-import { type IssueMaterial, issue, postingDate } from './issue';
+import { type IssueMaterial, issue } from './issue';
 import { receive } from './receive';
+import { postingDate } from './writeDocument';
 
 /* The pure halves of actions: what they answer and what they want written, with no database at all. */
 
@@ -17,16 +19,18 @@ const registration = demoRegistration(day('2026-01-01'));
 const series = (id: Series['id']) => FIRST_SERIES.find((s) => s.id === id) as Series;
 const material = (over: Partial<IssueMaterial> = {}): IssueMaterial => ({
   draft: draftOf(),
-  customer: DEMO_CUSTOMERS[0] ?? null,
+  customer: { ...present(DEMO_CUSTOMERS[0], 'a customer'), keys: [] },
   setting: settingOf(),
-  series: series('invoice'),
+  series: FIRST_SERIES,
   chart: FIRST_CHART,
+  family: [],
   ...over,
 });
 const moment = momentOn('2026-01-15');
+const ASKED = { overrun: false };
 
 function issuedBy(over: Partial<IssueMaterial> = {}) {
-  const { changes } = accepted(issue(material(over), moment));
+  const { changes } = accepted(issue(material(over), ASKED, moment));
   const document = changes.add?.documents?.[0];
   if (document === undefined) throw new Error('no document');
   return { changes, document };
@@ -36,7 +40,7 @@ describe('issuing', () => {
   test('decides the same for the same material and moment', () => {
     const fixed = { ...moment, newId: () => 'id' };
     const same = material();
-    expect(issue(same, fixed)).toEqual(issue(same, fixed));
+    expect(issue(same, ASKED, fixed)).toEqual(issue(same, ASKED, fixed));
   });
   test('adds truth, puts the moved series, and removes the draft', () => {
     const { changes, document } = issuedBy();
@@ -50,7 +54,9 @@ describe('issuing', () => {
     expect(changes.remove?.drafts).toHaveLength(1);
   });
   test('does not look at what it was not given: no clock, no hidden number', () => {
-    const later = issuedBy({ series: { ...series('invoice'), next: { '2026': 142 }, lastSeal: 'abc' } }).document;
+    const later = issuedBy({
+      series: [{ ...series('invoice'), next: { '2026': 142 }, count: 141, lastSeal: 'abc' }],
+    }).document;
     expect([later.number, later.position, later.seal.previous]).toEqual(['INV-2026-0142', 142, 'abc']);
   });
   test('an invoice of nothing is paid as it is issued', () => {
@@ -86,11 +92,13 @@ describe('findings', () => {
 
 describe('crediting', () => {
   const note = (over: object = {}, date = '2026-02-01') => {
-    const invoice = { ...issuedBy().document, ...over };
+    const { document } = issuedBy();
+    const changed = { ...document, ...over };
+    const invoice = { ...changed, openHome: changed.open };
     return credit(
-      { invoice, registration, series: series('credit-note'), chart: FIRST_CHART },
-      day(date),
-      'Returned',
+      { invoice, family: [invoice], registration, series: series('credit-note'), chart: FIRST_CHART },
+      { kind: 'rest' },
+      { date: day(date), reason: 'Returned' },
       momentOn(date),
     );
   };
@@ -119,6 +127,7 @@ describe('receiving', () => {
         series: series('receipt'),
         chart: FIRST_CHART,
         registrations: [registration],
+        rate: null,
       },
       moment,
     );

@@ -25,13 +25,20 @@ export function saveDraft(
     revision: draft.revision + 1,
     held: holdTaxes(draft, customer ?? null, setting),
     savedAt: moment.now,
-    keys: searchKeys(['draft', customer?.name ?? '', draft.buyerReference, draft.orderNumber]),
+    keys: searchKeys([
+      'draft',
+      draft.kind,
+      customer?.name ?? '',
+      draft.buyerReference,
+      draft.orderNumber,
+      draft.subject,
+    ]),
   };
   return accept({
     value: saved,
     changes: {
       put: { drafts: [saved] },
-      audit: isNew ? { subject: `Draft for ${customer?.name ?? 'nobody yet'}` } : null,
+      audit: isNew ? { subject: `Draft for ${customer?.name ?? 'nobody yet'}`, about: [draft.id] } : null,
     },
   });
 }
@@ -40,6 +47,6 @@ export function dropDraft(stored: Draft | undefined): Decision<null> {
   if (stored === undefined) return refuse({ code: 'not-found', path: '' });
   return accept({
     value: null,
-    changes: { remove: { drafts: [stored.id] }, audit: { subject: 'Draft', before: stored } },
+    changes: { remove: { drafts: [stored.id] }, audit: { subject: 'Draft', about: [stored.id], before: stored } },
   });
 }

@@ -12,5 +12,12 @@ export function findingsOn(content: Content): readonly Finding[] {
   return findings.sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
 }
 
+/** Findings on a quote: nothing blocks it; what an invoice will need is noted. */
+export function quoteFindings(content: Content): readonly Finding[] {
+  return findingsOn({ ...content, kind: 'invoice' }).map((finding) =>
+    finding.severity === 'must' ? { ...finding, severity: 'note' } : finding,
+  );
+}
+
 /** How many rules were looked at. */
 export const CHECK_COUNT = CONTENT_RULES.length + RULES.length;

@@ -1,23 +1,24 @@
-import { type IssuedDocument, settled } from '@/core/documents/issued';
+import type { Content } from '@/core/documents/content';
+import { homeRate, type RateOn } from '@/core/documents/exchangeRate';
+import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
+import { type Currency, exponentOf } from '@/core/kernel/currency';
 import { isIsoDate } from '@/core/kernel/date';
-import { plus } from '@/core/kernel/money';
+import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
+import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
+import { multiply } from '@/core/kernel/ratio';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+import { halfUp } from '@/core/kernel/rounding';
 import { searchKeys } from '@/core/kernel/words';
 import { type Account, accountFor } from '@/core/ledger/account';
 import { entryOf, type Side } from '@/core/ledger/entry';
 import { notYetDueAccountOf, outputAccountOf, receiptSides, releaseSides } from '@/core/ledger/posting';
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import { periodIdOf, placeInPeriod } from '@/core/periods/calendar';
 import { releasedBy } from '@/core/periods/release';
 import type { TaxPeriod } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
-import {
-  type Allocation,
-  allocated,
-  allocationRefusals,
-  type PaymentMethod,
-  type Receipt,
-} from '@/core/receipts/receipt';
+import { type Allocation, allocated, allocationRefusals, type Receipt } from '@/core/receipts/receipt';
 import type { Registration } from '@/core/tax/registration';
 import type { CustomerRow, Decision, Moment } from './changes';
 
@@ -28,6 +29,8 @@ export interface ReceiptInput {
   readonly method: PaymentMethod;
   readonly reference: string;
   readonly allocations: readonly Allocation[];
+  /** Units of the documents' currency for one home unit on the day, as typed; empty for the rate of the day. */
+  readonly perHome?: string;
 }
 
 export interface ReceiveMaterial {
@@ -38,6 +41,8 @@ export interface ReceiveMaterial {
   readonly chart: readonly Account[];
   /** Registrations of the documents, for tax that falls due with the payment. */
   readonly registrations: readonly Registration[];
+  /** Rate of the documents' currency on the day; null where none is known or needed. */
+  readonly rate: RateOn | null;
 }
 
 /** What falls due with the payment of one document. */
@@ -82,6 +87,28 @@ function releases(receipt: Receipt, material: ReceiveMaterial): Result<readonly 
   return accept(released);
 }
 
+/** What foreign money is worth in home currency on its day, or why that is not known. */
+function worth(
+  amount: Minor,
+  currency: Currency,
+  home: Content['home'],
+  typed: string,
+  rate: RateOn | null,
+): Minor | Refusal {
+  if (home === undefined) return amount;
+  const perHome = typed.trim() === '' ? rate?.perHome : readTypedDecimal(typed);
+  if (perHome === undefined)
+    return {
+      code: 'missing',
+      path: 'perHome',
+      expected: `No rate of ${currency} is known on that day: type it here, or give it in Setup, Exchange rates.`,
+    };
+  if (perHome === null || ratioOf(perHome).n <= 0n)
+    return { code: 'invalid', path: 'perHome', expected: 'Give a rate above zero, such as 1.0850.', found: typed };
+  const { n, d } = multiply({ n: amount, d: tenTo(exponentOf(currency)) }, ratioOf(homeRate(perHome)));
+  return minor(halfUp({ n: n * tenTo(exponentOf(home.currency)), d }));
+}
+
 /** Records money against open invoices of one customer: their open amounts fall, bank rises. */
 export function receive(
   input: ReceiptInput,
@@ -97,8 +124,26 @@ export function receive(
   refusals.push(...allocationRefusals(input.allocations, documents, input.customerId));
   if (refusals.length > 0 || customer === undefined || !isIsoDate(date)) return refuse(...refusals);
 
+  const paid = input.allocations.flatMap(({ documentId }) => documents.get(documentId) ?? []);
+  const [first] = paid;
+  if (first === undefined) return refuse({ code: 'not-found', path: 'allocations' });
+  const { currency } = first.content;
+  if (paid.some((document) => document.content.currency !== currency))
+    return refuse({
+      code: 'invalid',
+      path: 'allocations',
+      expected: 'One receipt settles documents of one currency: record the others with a receipt of their own.',
+    });
   const number = nextNumber(series, date);
   const amount = allocated(input.allocations);
+  const home = worth(amount, currency, first.content.home, input.perHome ?? '', material.rate);
+  if (typeof home !== 'bigint') return refuse(home);
+  const relieved = total(
+    input.allocations.map(({ documentId, amount: part }) => {
+      const document = documents.get(documentId);
+      return document === undefined ? NOTHING : homePart(document, part);
+    }),
+  );
   const receipt: Receipt = {
     id: moment.newId(),
     number,
@@ -108,6 +153,9 @@ export function receive(
     method: input.method,
     reference: input.reference.trim(),
     amount,
+    currency,
+    amountHome: home,
+    settles: input.allocations.map(({ documentId }) => documentId),
     allocations: input.allocations,
     entryId: moment.newId(),
     recordedAt: moment.now,
@@ -124,7 +172,7 @@ export function receive(
       sourceId: receipt.id,
       at: moment.now,
     },
-    [...receiptSides(amount, accountFor(chart, 'bank'), chart), ...released.value.flatMap((r) => r.sides)],
+    [...receiptSides(home, relieved, accountFor(chart, 'bank'), chart), ...released.value.flatMap((r) => r.sides)],
   );
   const changed = input.allocations.flatMap((allocation) => {
     const document = documents.get(allocation.documentId);
@@ -144,7 +192,11 @@ export function receive(
         series: [advance(series, date, '')],
         ...(released.value.length > 0 && { taxPeriods: periodsOf(released.value) }),
       },
-      audit: { subject: number, after: { customer: customer.name, amount, method: input.method } },
+      audit: {
+        subject: number,
+        about: [receipt.id, customer.id, ...receipt.settles],
+        after: { customer: customer.name, amount, method: input.method },
+      },
     },
   });
 }

@@ -1,6 +1,7 @@
 import type { Schema } from 'yup';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/documents/exchangeRate';
 import { type PriceList, priceListSchema } from '@/core/documents/priceList';
+import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
@@ -23,6 +24,7 @@ export interface SetupRecords {
   certificates: Certificate;
   priceLists: PriceList;
   exchangeRates: ExchangeRate;
+  styles: DocumentStyle;
 }
 
 export type SetupTable = keyof SetupRecords;
@@ -114,6 +116,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     nameOf: (rate) => `${rate.currency} ${rate.date}`,
     kept: (rate) => ({ ...rate, id: exchangeRateId(rate.currency, rate.date) }),
   },
+  styles: { schema: styleSchema, nameOf: (style) => style.name },
 };
 
 /** Checks a record and how it fits the others. */
@@ -148,7 +151,7 @@ export function saveRecord<T extends SetupTable>(
     value: saved,
     changes: {
       put: { [table]: [saved] },
-      audit: { subject: KINDS[table].nameOf(saved), ...(before && { before }), after: saved },
+      audit: { subject: KINDS[table].nameOf(saved), about: [saved.id], ...(before && { before }), after: saved },
     },
   });
 }

@@ -79,11 +79,12 @@ export function saveCustomer(customer: Customer, before: Customer | undefined): 
   const checked = validated<Customer>(customerSchema, customer);
   if (!checked.ok) return checked;
   const { name, address, taxNumbers, email } = customer;
-  const words = [name, address.city, email, ...taxNumbers.map((n) => n.number)];
-  const saved: CustomerRow = { ...customer, keys: searchKeys(words) };
+  const people = customer.contacts.flatMap((contact) => [contact.name, contact.email]);
+  const words = [name, address.city, email, ...people, ...taxNumbers.map((n) => n.number)];
+  const saved: CustomerRow = { ...customer, keys: customer.mergedInto === '' ? searchKeys(words) : [] };
   return accept({
     value: saved,
-    changes: { put: { customers: [saved] }, audit: { subject: name, before, after: customer } },
+    changes: { put: { customers: [saved] }, audit: { subject: name, about: [customer.id], before, after: customer } },
   });
 }
 
@@ -93,6 +94,6 @@ export function saveItem(item: Item, before: Item | undefined): Decision<ItemRow
   const saved: ItemRow = { ...item, keys: searchKeys([item.name, item.description]) };
   return accept({
     value: saved,
-    changes: { put: { items: [saved] }, audit: { subject: item.name, before, after: item } },
+    changes: { put: { items: [saved] }, audit: { subject: item.name, about: [item.id], before, after: item } },
   });
 }

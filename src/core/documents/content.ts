@@ -4,14 +4,22 @@ import type { Decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import type { Address } from '@/core/parties/address';
 import type { Endpoint } from '@/core/parties/endpoint';
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcInput, CalcLine, CalcResult, CalcTax, Category, PriceMode } from '@/core/tax/calcTypes';
 import { calculate } from '@/core/tax/calculate';
+import type { SupplyKind } from '@/core/tax/decisionTable';
 import type { Reason } from '@/core/tax/determine';
 import type { RegistrationRounding } from '@/core/tax/registration';
 import type { ResolvedComponent } from '@/core/tax/resolve';
 import type { WithholdingType } from '@/core/tax/withholding';
 
-export type DocumentKind = 'invoice' | 'credit-note';
+/**
+ * What a document is: a quote posts nothing; a takings entry is a day's till total; an opening item
+ * is a debt that was there before the book began.
+ */
+export type DocumentKind = 'quote' | 'invoice' | 'credit-note' | 'takings' | 'opening';
+
+export const DOCUMENT_KINDS: readonly DocumentKind[] = ['quote', 'invoice', 'credit-note', 'takings', 'opening'];
 
 /** The seller as it was on the day of issue. */
 export interface FrozenSeller {
@@ -33,6 +41,10 @@ export interface FrozenBuyer {
   readonly email: string;
   readonly taxNumber: string;
   readonly endpoint: Endpoint;
+  /** ISO 639-1 of the language it is written in; English where it is missing, as in books of version 2. */
+  readonly language?: string;
+  /** The person it goes to, where one is named. */
+  readonly contact?: string;
 }
 
 /** A tax code, or the stack of a place, with the rates that the tax point chose. */
@@ -76,6 +88,72 @@ export interface ContentLine {
   readonly trailOf?: number;
   /** How the price came from another one; missing when it was typed. */
   readonly priceFrom?: string;
+  /** What the decision table asked of it; missing in books of version 2. */
+  readonly taxClass?: string;
+  readonly supply?: SupplyKind;
+  /** Item it was taken from, for sales by item. */
+  readonly itemId?: string;
+  /** Day of this supply, where it is not the document's. */
+  readonly supplied?: IsoDate;
+  /** Line of the quote that it bills, or of the invoice that it takes back. */
+  readonly of?: string;
+}
+
+/** An allowance or charge on the whole document. */
+export interface ContentAdjustment {
+  readonly id: string;
+  readonly kind: 'allowance' | 'charge';
+  readonly text: string;
+  readonly percent?: Decimal;
+  /** Currency units. */
+  readonly amount?: Decimal;
+  /** Its own tax; missing where it is spread over what the lines carry. */
+  readonly tax?: string;
+  readonly account: string;
+}
+
+/** A tax that was typed instead of computed, and why. */
+export interface TaxOverride {
+  readonly tax: string;
+  readonly family: string;
+  /** Currency units. */
+  readonly amount: Decimal;
+  readonly reason: string;
+}
+
+/** The exchange rate that a document in foreign currency counts in the books with. */
+export interface HomeRate {
+  readonly currency: Currency;
+  /** Home units for one unit of the document's currency. */
+  readonly rate: Decimal;
+  /** Units of the document's currency for one home unit, as rates are published. */
+  readonly perHome: Decimal;
+  /** Day of the rate. */
+  readonly on: IsoDate;
+  /** Where it is from; empty when it was typed. */
+  readonly source: string;
+}
+
+/** A part of what is payable with its own due date; parts add up to 100 %. */
+export interface Instalment {
+  readonly percent: Decimal;
+  readonly due: IsoDate;
+}
+
+/** A discount for paying early. */
+export interface SettlementDiscount {
+  readonly percent: Decimal;
+  readonly until: IsoDate;
+}
+
+/** The quote that a document bills a part of. */
+export interface StageOf {
+  readonly documentId: string;
+  readonly number: string;
+  /** `30 %`, `rest`; printed with the number. */
+  readonly words: string;
+  /** Whether its lines bill quantities of the quoted ones, or sums of them. */
+  readonly by: 'quantity' | 'sum';
 }
 
 /**
@@ -89,16 +167,31 @@ export interface Content {
   readonly customerId: string;
   readonly issueDate: IsoDate;
   readonly taxPoint: IsoDate;
+  /** When it is to be paid; of a quote the last day it holds. */
   readonly dueDate: IsoDate;
+  readonly instalments?: readonly Instalment[];
+  readonly settlement?: SettlementDiscount;
+  /** First day of a supply that took longer; its last day is the tax point. */
+  readonly supplyFrom?: IsoDate;
   readonly currency: Currency;
+  /** Missing where the document is in the home currency. */
+  readonly home?: HomeRate;
   readonly priceMode: PriceMode;
   readonly seller: FrozenSeller;
   readonly buyer: FrozenBuyer;
   /** Where it goes, when that is not the buyer's address. */
   readonly delivery?: Address;
+  readonly carrier?: string;
+  readonly tracking?: string;
   readonly buyerReference: string;
   readonly orderNumber: string;
+  readonly subject?: string;
+  readonly salesperson?: string;
   readonly note: string;
+  /** Conditions that print below the totals. */
+  readonly conditions?: string;
+  /** How a cash sale was paid. */
+  readonly paidBy?: PaymentMethod;
   readonly rounding?: RegistrationRounding;
   /** Missing where tax falls due on issue. */
   readonly basis?: 'on-payment';
@@ -109,14 +202,19 @@ export interface Content {
   readonly trails?: readonly (readonly Reason[])[];
   readonly taxes: readonly FrozenTax[];
   readonly lines: readonly ContentLine[];
+  readonly adjustments?: readonly ContentAdjustment[];
+  readonly overrides?: readonly TaxOverride[];
+  readonly stage?: StageOf;
+  /** Version of a quote, from 1. */
+  readonly version?: number;
   /** The invoice a credit note takes back, and why. */
   readonly corrects?: { readonly documentId: string; readonly number: string; readonly issueDate: IsoDate };
   readonly reason?: string;
 }
 
-/** Invoices count up, credit notes down, in entries and returns. */
+/** Credit notes count down, in entries and returns; all else counts up. */
 export function signOf(kind: DocumentKind): 1n | -1n {
-  return kind === 'invoice' ? 1n : -1n;
+  return kind === 'credit-note' ? -1n : 1n;
 }
 
 /** An amount of the document, signed as it counts in entries and returns. */
@@ -140,7 +238,11 @@ function calcTax(tax: FrozenTax): CalcTax {
   };
 }
 
-type Computed = Pick<Content, 'currency' | 'priceMode' | 'taxes' | 'lines' | 'rounding' | 'withholding'>;
+/** What a document's figures follow from. */
+export type Computed = Pick<
+  Content,
+  'currency' | 'priceMode' | 'taxes' | 'lines' | 'adjustments' | 'overrides' | 'rounding' | 'withholding' | 'home'
+>;
 
 /** The engine's input for a document; half-up and per document, as EN 16931 needs, unless the registration says else. */
 export function calcInputOf(content: Computed): CalcInput {
@@ -157,14 +259,21 @@ export function calcInputOf(content: Computed): CalcInput {
       tax,
       ...(discount && { discount }),
     })),
-    adjustments: [],
-    overrides: [],
+    adjustments: (content.adjustments ?? []).map(({ id, kind, percent, amount, tax }) => ({
+      id,
+      kind,
+      ...(percent !== undefined && { percent }),
+      ...(amount !== undefined && { amount }),
+      ...(tax !== undefined && { tax }),
+    })),
+    overrides: content.overrides ?? [],
     withholding: (content.withholding ?? []).map(({ id, base, percent, threshold }) => ({
       id,
       base,
       rate: percent,
       threshold,
     })),
+    ...(content.home && { home: { currency: content.home.currency, rate: content.home.rate } }),
   };
 }
 

@@ -1,4 +1,5 @@
 import type { Address } from '@/core/parties/address';
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import type { SupplyKind } from '@/core/tax/decisionTable';
 import type { FrozenTax } from './content';
@@ -27,6 +28,49 @@ export interface DraftLine {
   /** How the price came from another one, for Workings; empty when it was typed. */
   readonly priceFrom: string;
   readonly account: string;
+  /** ISO date of this supply; empty where it is the document's. */
+  readonly supplied: string;
+  /** Line of the quote that it bills, or empty. */
+  readonly of: string;
+}
+
+/** An allowance or charge on the whole document, as it is being written. */
+export interface DraftAdjustment {
+  readonly id: string;
+  readonly kind: 'allowance' | 'charge';
+  readonly text: string;
+  /** `10%` of the lines, or an amount. */
+  readonly amount: string;
+  /** Shared by what the lines carry instead of carrying a tax of its own. */
+  readonly spread: boolean;
+  readonly taxClass: string;
+  readonly supply: SupplyKind;
+  readonly taxCode: string;
+  readonly taxByHand: boolean;
+  readonly account: string;
+}
+
+/** A tax figure that is typed instead of computed. */
+export interface DraftOverride {
+  readonly tax: string;
+  readonly family: string;
+  readonly amount: string;
+  readonly reason: string;
+}
+
+/** What a draft will become. A cash sale is an invoice and its receipt in one step. */
+export type DraftKind = 'invoice' | 'quote' | 'cash-sale';
+
+/** What a draft came from. */
+export interface DraftOrigin {
+  /** `stage` bills a part of a quote, `version` replaces one, `correction` an invoice that was credited. */
+  readonly how: 'copy' | 'stage' | 'version' | 'correction';
+  readonly documentId: string;
+  readonly number: string;
+  /** `30 %`, `rest`, for a stage. */
+  readonly words: string;
+  /** Whether a stage bills quantities of the quoted lines, or sums of them. */
+  readonly by: 'quantity' | 'sum';
 }
 
 /** Rates as they were when the draft was kept; a later change of set-up is pointed out, not applied. */
@@ -36,9 +80,14 @@ export interface HeldTaxes {
   readonly taxes: readonly FrozenTax[];
 }
 
-/** An invoice that is not issued yet: free to change, no number, no entries. */
+/** A document that is not issued yet: free to change, no number, no entries. */
 export interface Draft {
+  /** Also the id of the document that it becomes. */
   readonly id: string;
+  readonly kind: DraftKind;
+  readonly origin: DraftOrigin | null;
+  /** What belongs together, such as a quote and its invoices, shares this id. */
+  readonly familyId: string;
   /** Rises by one with each save; a save over a newer one is refused. */
   readonly revision: number;
   readonly registrationId: string;
@@ -51,13 +100,34 @@ export interface Draft {
   readonly issueDate: string;
   /** ISO date, or empty when the tax point is the issue date. */
   readonly taxPoint: string;
-  /** ISO date or an offset from the issue date such as `30d`. */
+  /** ISO date, first day of a supply that took longer than its tax point; else empty. */
+  readonly supplyFrom: string;
+  /** ISO date under which it is posted; empty where that is the issue date. */
+  readonly accountingDate: string;
+  /** ISO date or terms such as `30d`; see `readTerms`. Of a quote how long it holds. */
   readonly due: string;
+  /** Currency code; empty for the home currency. */
+  readonly currency: string;
+  /** Units of the currency for one home unit, as typed; empty for the rate of the tax point. */
+  readonly perHome: string;
   readonly priceMode: PriceMode;
+  readonly contact: string;
   readonly buyerReference: string;
   readonly orderNumber: string;
+  readonly subject: string;
+  readonly salesperson: string;
+  readonly tags: readonly string[];
+  readonly carrier: string;
+  readonly tracking: string;
   readonly note: string;
+  readonly conditions: string;
+  /** For ourselves; never printed. */
+  readonly remarks: string;
+  readonly styleId: string;
+  readonly paidBy: PaymentMethod;
   readonly lines: readonly DraftLine[];
+  readonly adjustments: readonly DraftAdjustment[];
+  readonly overrides: readonly DraftOverride[];
   readonly held: HeldTaxes | null;
   /** Instant of the last save. */
   readonly savedAt: string;
@@ -88,6 +158,53 @@ export function blankLine(id: string, account: string): DraftLine {
     taxByHand: false,
     priceFrom: '',
     account,
+    supplied: '',
+    of: '',
+  };
+}
+
+/** A quote holds for a month unless something else is said. */
+export const QUOTE_HOLDS = '1m';
+
+/** A draft that says nothing yet. `issueDate` is an ISO date. */
+export function blankDraft(id: string, kind: DraftKind, registrationId: string, issueDate: string): Draft {
+  return {
+    id,
+    kind,
+    origin: null,
+    familyId: id,
+    revision: 0,
+    registrationId,
+    registrationByHand: false,
+    customerId: '',
+    delivery: null,
+    issueDate,
+    taxPoint: '',
+    supplyFrom: '',
+    accountingDate: '',
+    due: { invoice: '30d', quote: QUOTE_HOLDS, 'cash-sale': '0d' }[kind],
+    currency: '',
+    perHome: '',
+    priceMode: kind === 'cash-sale' ? 'gross' : 'net',
+    contact: '',
+    buyerReference: '',
+    orderNumber: '',
+    subject: '',
+    salesperson: '',
+    tags: [],
+    carrier: '',
+    tracking: '',
+    note: '',
+    conditions: '',
+    remarks: '',
+    styleId: '',
+    paidBy: 'cash',
+    lines: [],
+    adjustments: [],
+    overrides: [],
+    held: null,
+    savedAt: '',
+    keys: [],
   };
 }
 

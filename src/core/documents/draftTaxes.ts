@@ -2,8 +2,8 @@ import { writeCanonical } from '@/core/kernel/canonical';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Customer } from '@/core/parties/customer';
 import type { FrozenTax } from './content';
-import type { Draft, HeldTaxes } from './draft';
-import { datesOf, lineTaxKeys, resolveKey } from './lineTax';
+import type { Draft, DraftOverride, HeldTaxes } from './draft';
+import { datesOf, resolveKey, taxKeysOf } from './lineTax';
 import type { Setting } from './setting';
 
 /** A tax whose rates in the set-up are no longer those that the draft was kept with. */
@@ -39,7 +39,7 @@ export function draftTaxes(draft: Draft, customer: Customer | null, setting: Set
   const changed: ChangedTax[] = [];
   if (day === null) return { taxes, unresolved, changed };
   const held = heldOn(draft, day);
-  for (const key of lineTaxKeys(draft)) {
+  for (const key of taxKeysOf(draft)) {
     const now = resolveKey(key, day, customer, setting);
     const before = held.get(key);
     if ('problem' in now) {
@@ -59,4 +59,15 @@ export function holdTaxes(draft: Draft, customer: Customer | null, setting: Sett
   const day = datesOf(draft).taxPoint;
   if (day === null) return null;
   return { taxPoint: day, customerId: draft.customerId, taxes: draftTaxes(draft, customer, setting).taxes };
+}
+
+/** Taxes typed by hand whose tax the draft still carries, with their place in it. */
+export function liveOverrides(
+  draft: Draft,
+  taxes: readonly FrozenTax[],
+): readonly { readonly override: DraftOverride; readonly index: number }[] {
+  const families = new Map(taxes.map((tax) => [tax.code, new Set(tax.components?.map((c) => c.family))]));
+  return draft.overrides.flatMap((override, index) =>
+    families.get(override.tax)?.has(override.family) === true ? [{ override, index }] : [],
+  );
 }

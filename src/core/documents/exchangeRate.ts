@@ -1,7 +1,9 @@
 import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
+import { type Decimal, isDecimal, ratioOf, tenTo, trimmed, writeUnits } from '@/core/kernel/decimal';
+import { divide, multiply, ONE, type Ratio } from '@/core/kernel/ratio';
+import { halfUp } from '@/core/kernel/rounding';
 import { dateText, neededText, optionalText } from '@/core/kernel/validate';
 
 /** What one unit of the home currency was worth in another on a day. */
@@ -29,4 +31,29 @@ export const exchangeRateSchema = yup.object({
 /** `<currency>|<day>`, the key of a rate. */
 export function exchangeRateId(currency: string, date: string): string {
   return `${currency}|${date}`;
+}
+
+/** The newest rate of a currency on a day, with the day it is of. */
+export type RateOn = Pick<ExchangeRate, 'perHome' | 'date' | 'source'>;
+
+const RATE_DECIMALS = 15;
+
+function asRate({ n, d }: Ratio): Decimal {
+  return trimmed(writeUnits(halfUp({ n: n * tenTo(RATE_DECIMALS), d }), RATE_DECIMALS));
+}
+
+/** Home units for one unit of a currency of which `perHome` units are one home unit; 15 decimals. */
+export function homeRate(perHome: Decimal): Decimal {
+  return asRate(divide(ONE, ratioOf(perHome)));
+}
+
+/** Units of another currency for one unit of the document's, over the home currency; 15 decimals. */
+export function crossRate(documentPerHome: Decimal, otherPerHome: Decimal): Decimal {
+  return asRate(divide(ratioOf(otherPerHome), ratioOf(documentPerHome)));
+}
+
+/** A price in home units as units of a currency, to the decimals of a price. */
+export function priceAbroad(price: Decimal, perHome: Decimal, decimals: number): Decimal {
+  const { n, d } = multiply(ratioOf(price), ratioOf(perHome));
+  return writeUnits(halfUp({ n: n * tenTo(decimals), d }), decimals);
 }

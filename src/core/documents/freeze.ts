@@ -1,13 +1,16 @@
+import { isIsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
-import type { Reason } from '@/core/tax/determine';
-import { isActive, type Registration } from '@/core/tax/registration';
-import { type Content, type ContentLine, figuresOf } from './content';
-import { type Draft, type DraftLine, writtenLines } from './draft';
+import { readTerms } from '@/core/parties/terms';
+import { isActive } from '@/core/tax/registration';
+import { type Content, figuresOf } from './content';
+import { type Draft, writtenLines } from './draft';
+import { filingRate, homeRateOf, isRefusal } from './draftRate';
 import { type DraftTaxes, draftTaxes } from './draftTaxes';
-import { type DraftDates, datesOf, lineTrail, lineVerdict } from './lineTax';
-import { calcLineOf, lineRefusals } from './readLine';
-import { freezeBuyer, freezeSeller, registrationFor, type Setting } from './setting';
+import { freezeLines, freezeOverrides } from './freezeLines';
+import { type DraftDates, datesOf, lineVerdict } from './lineTax';
+import { adjustmentRefusals, currencyOf, lineRefusals } from './readLine';
+import { freezeBuyer, freezeSeller, registrationFor, roundingIn, type Setting } from './setting';
 import { withholdingOn } from './withhold';
 
 function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | null): Refusal[] {
@@ -26,7 +29,10 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
     refusals.push({
       code: 'invalid',
       path: 'due',
-      expected: 'Give the due date as a day or as terms such as 30d.',
+      expected:
+        draft.kind === 'quote'
+          ? 'Say how long the quote holds: a day, or such as 1m.'
+          : 'Give the due date as a day or as terms such as 30d, 30% 0d + 70% 30d, or 30d, 2% 10d.',
       found: draft.due,
     });
   else if (dates.issueDate !== null && dates.dueDate < dates.issueDate)
@@ -36,30 +42,31 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
       expected: 'The due date can not be before the issue date.',
       found: dates.dueDate,
     });
+  const { supplyFrom, accountingDate } = draft;
+  if (supplyFrom !== '' && (!isIsoDate(supplyFrom) || (dates.taxPoint !== null && supplyFrom > dates.taxPoint)))
+    refusals.push({
+      code: 'invalid',
+      path: 'supplyFrom',
+      expected: 'Give the first day of the supply, on or before its tax point.',
+      found: supplyFrom,
+    });
+  if (accountingDate !== '' && !isIsoDate(accountingDate))
+    refusals.push({
+      code: 'invalid',
+      path: 'accountingDate',
+      expected: 'Give the day it is posted under.',
+      found: accountingDate,
+    });
+  draft.lines.forEach(({ supplied }, i) => {
+    if (supplied !== '' && !isIsoDate(supplied))
+      refusals.push({
+        code: 'invalid',
+        path: `lines[${i}].supplied`,
+        expected: 'Give the day of this supply.',
+        found: supplied,
+      });
+  });
   return refusals;
-}
-
-/** What keeps a line's tax from being frozen, or null. */
-function taxRefusal(
-  draft: Draft,
-  line: DraftLine,
-  index: number,
-  customer: Customer,
-  setting: Setting,
-  known: DraftTaxes,
-): Refusal | null {
-  const path = `lines[${index}].taxCode`;
-  const problem = known.unresolved.get(line.taxCode);
-  if (problem !== undefined) return { code: 'unknown', path, expected: problem, found: line.taxCode };
-  if (line.taxByHand) return null;
-  const { registrationId } = lineVerdict(draft, line, customer, setting);
-  if (registrationId === '' || registrationId === draft.registrationId) return null;
-  const nameOf = (id: string) => setting.setup.registrations.find((r) => r.id === id)?.name ?? id;
-  return {
-    code: 'check-failed',
-    path,
-    expected: `This line is reported under ${nameOf(registrationId)}, the document under ${nameOf(draft.registrationId)}: put it on a document of its own.`,
-  };
 }
 
 function changedRefusals(known: DraftTaxes): Refusal[] {
@@ -71,44 +78,42 @@ function changedRefusals(known: DraftTaxes): Refusal[] {
   }));
 }
 
-function filingRate(registration: Registration, setting: Setting): Content['filing'] | Refusal | null {
-  const { filingCurrency } = registration;
-  if (filingCurrency === setting.business.homeCurrency) return null;
-  const rate = setting.rateOf(filingCurrency);
-  return rate === null
-    ? {
-        code: 'missing',
-        path: 'taxPoint',
-        expected: `${registration.name} is filed in ${filingCurrency}, and no exchange rate is known on or before the tax point: give it in Setup, Exchange rates.`,
-      }
-    : { currency: filingCurrency, rate };
-}
-
-/** Trails that several lines share are kept once. */
-class Trails {
-  readonly list: (readonly Reason[])[] = [];
-  private readonly at = new Map<string, number>();
-
-  place(key: string, make: () => readonly Reason[]): number {
-    const known = this.at.get(key);
-    if (known !== undefined) return known;
-    this.at.set(key, this.list.length);
-    return this.list.push(make()) - 1;
-  }
+/** What a draft says beside its lines, as far as it says anything. */
+function headerParts(draft: Draft): Partial<Content> {
+  const text = (value: string) => value.trim();
+  const { supplyFrom } = draft;
+  return {
+    ...(draft.delivery !== null && { delivery: draft.delivery }),
+    ...(text(draft.carrier) !== '' && { carrier: text(draft.carrier) }),
+    ...(text(draft.tracking) !== '' && { tracking: text(draft.tracking) }),
+    ...(text(draft.subject) !== '' && { subject: text(draft.subject) }),
+    ...(text(draft.salesperson) !== '' && { salesperson: text(draft.salesperson) }),
+    ...(text(draft.conditions) !== '' && { conditions: text(draft.conditions) }),
+    ...(isIsoDate(supplyFrom) && { supplyFrom }),
+    ...(draft.kind === 'cash-sale' && { paidBy: draft.paidBy }),
+    ...(draft.origin?.how === 'stage' && {
+      stage: {
+        documentId: draft.origin.documentId,
+        number: draft.origin.number,
+        words: draft.origin.words,
+        by: draft.origin.by,
+      },
+    }),
+  };
 }
 
 /**
- * A draft as the content of an invoice with this number, or everything that is still missing, each
- * at its field.
+ * A draft as the content of the document that it becomes, with this number, or everything that is
+ * still missing, each at its field.
  */
-export function freezeInvoice(
+export function freezeDraft(
   draft: Draft,
   number: string,
   customer: Customer | null,
   setting: Setting,
 ): Result<Content> {
   const dates = datesOf(draft);
-  const currency = setting.business.homeCurrency;
+  const currency = currencyOf(draft, setting.business.homeCurrency);
   const written = writtenLines(draft);
   const registration = registrationFor(setting, draft.registrationId);
   const refusals = headerRefusals(draft, dates, customer);
@@ -125,8 +130,19 @@ export function freezeInvoice(
       const why = refusal.path.endsWith('.taxCode') ? lineVerdict(draft, line, customer, setting).problem : '';
       refusals.push(why === '' ? refusal : { ...refusal, expected: why });
     }
+  draft.adjustments.forEach((adjustment, index) => {
+    refusals.push(...adjustmentRefusals(adjustment, index, currency));
+  });
   const { issueDate, taxPoint, dueDate } = dates;
-  if (issueDate === null || taxPoint === null || dueDate === null || customer === null || registration === undefined)
+  const terms = issueDate === null ? null : readTerms(issueDate, draft.due);
+  if (
+    issueDate === null ||
+    taxPoint === null ||
+    dueDate === null ||
+    terms === null ||
+    customer === null ||
+    registration === undefined
+  )
     return refuse(...refusals);
   if (!isActive(registration, taxPoint))
     refusals.push({
@@ -138,53 +154,42 @@ export function freezeInvoice(
 
   const known = draftTaxes(draft, customer, setting);
   refusals.push(...changedRefusals(known));
-  const filing = filingRate(registration, setting);
-  if (filing !== null && filing !== undefined && 'path' in filing) refusals.push(filing);
-  const lines: ContentLine[] = [];
-  const trails = new Trails();
-  for (const { line, index } of written) {
-    const figures = calcLineOf(line, currency);
-    if (figures === null) continue;
-    const wrong = taxRefusal(draft, line, index, customer, setting, known);
-    if (wrong !== null) refusals.push(wrong);
-    lines.push({
-      id: line.id,
-      description: line.description.trim(),
-      quantity: figures.quantity,
-      unit: line.unit,
-      unitPrice: figures.unitPrice,
-      ...(figures.discount && { discount: figures.discount }),
-      tax: line.taxCode,
-      taxByHand: line.taxByHand,
-      account: line.account,
-      ...(line.priceFrom !== '' && { priceFrom: line.priceFrom }),
-      trailOf: trails.place(`${line.supply}|${line.taxClass}`, () => lineTrail(draft, line, customer, setting)),
-    });
-  }
-  if (refusals.length > 0) return refuse(...refusals);
+  const home = homeRateOf(draft, setting);
+  if (isRefusal(home)) refusals.push(home);
+  const filing = isRefusal(home) ? undefined : filingRate(registration, currency, home, setting);
+  if (isRefusal(filing)) refusals.push(filing);
+  const { lines, adjustments, trails } = freezeLines(draft, customer, setting, known, refusals);
+  const overrides = freezeOverrides(draft, known.taxes, currency, refusals);
+  if (refusals.length > 0 || isRefusal(home) || isRefusal(filing)) return refuse(...refusals);
+  const quote = draft.kind === 'quote';
   const content: Content = {
-    kind: 'invoice',
+    kind: quote ? 'quote' : 'invoice',
     number,
     registrationId: registration.id,
     customerId: customer.id,
     issueDate,
     taxPoint,
     dueDate,
+    ...(terms.instalments.length > 0 && { instalments: terms.instalments }),
+    ...(terms.settlement !== null && { settlement: terms.settlement }),
     currency,
+    ...(home !== undefined && { home }),
     priceMode: draft.priceMode,
     seller: freezeSeller(setting.business, registration),
-    buyer: freezeBuyer(customer),
-    ...(draft.delivery !== null && { delivery: draft.delivery }),
+    buyer: freezeBuyer(customer, draft.contact.trim()),
+    ...headerParts(draft),
     buyerReference: draft.buyerReference.trim(),
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),
-    rounding: registration.rounding,
-    ...(registration.basis === 'on-payment' && { basis: registration.basis }),
-    ...(filing !== null && filing !== undefined && 'currency' in filing && { filing }),
+    rounding: roundingIn(registration, currency, setting),
+    ...(registration.basis === 'on-payment' && !quote && { basis: registration.basis }),
+    ...(filing !== undefined && { filing }),
     taxes: known.taxes,
     lines,
-    trails: trails.list,
+    ...(adjustments.length > 0 && { adjustments }),
+    ...(overrides.length > 0 && { overrides }),
+    trails,
   };
-  const withholding = withholdingOn(customer, setting, taxPoint, figuresOf(content));
+  const withholding = quote ? [] : withholdingOn(customer, setting, taxPoint, figuresOf(content), content.home);
   return accept(withholding.length === 0 ? content : { ...content, withholding });
 }

@@ -6,7 +6,7 @@ import { prepareSetup } from '@/core/tax/taxSetup';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS } from '@/demo/setup';
 import type { Draft } from './draft';
 import { draftTaxes, holdTaxes } from './draftTaxes';
-import { freezeInvoice } from './freeze';
+import { freezeDraft } from './freeze';
 import { decideTaxes, lineTrail, lineVerdict, supplyOf } from './lineTax';
 import { heldTotal } from './preview';
 import type { Setting } from './setting';
@@ -110,9 +110,9 @@ describe('the taxes a draft holds', () => {
     expect(draftTaxes(other, who('clewbay'), raised('25')).changed).toEqual([]);
   });
   test('keep the draft from being issued until the change is taken', () => {
-    const frozen = freezeInvoice(held, 'INV', who('ballyvaughan'), raised('25'));
+    const frozen = freezeDraft(held, 'INV', who('ballyvaughan'), raised('25'));
     expect(frozen.ok ? [] : frozen.refusals.map((r) => [r.code, r.path])).toEqual([['rate-changed', 'held']]);
-    expect(freezeInvoice({ ...held, held: null }, 'INV', who('ballyvaughan'), raised('25')).ok).toBe(true);
+    expect(freezeDraft({ ...held, held: null }, 'INV', who('ballyvaughan'), raised('25')).ok).toBe(true);
   });
   test('are enough for the total in a list', () => {
     expect(heldTotal(held, irish.business.homeCurrency)).toBe(12300n + 11350n);

@@ -1,11 +1,11 @@
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { reliefOf } from '@/core/parties/certificate';
 import { type Customer, numberStateFor } from '@/core/parties/customer';
-import { offsetFrom } from '@/core/parties/terms';
+import { readTerms } from '@/core/parties/terms';
 import { determine, explainDecision, type Reason, type Supply, type Verdict } from '@/core/tax/determine';
 import { type ResolvedTax, resolveTax, type Unresolved } from '@/core/tax/resolve';
 import type { TaxSetup } from '@/core/tax/taxSetup';
-import { type Draft, type DraftLine, isBlank, writtenLines } from './draft';
+import { type Draft, type DraftAdjustment, type DraftLine, isBlank, writtenLines } from './draft';
 import type { Setting } from './setting';
 
 /** The days of a draft once read; null where the text is not a day. */
@@ -18,7 +18,7 @@ export interface DraftDates {
 export function datesOf(draft: Pick<Draft, 'issueDate' | 'taxPoint' | 'due'>): DraftDates {
   const issueDate = isIsoDate(draft.issueDate) ? draft.issueDate : null;
   const taxPoint = draft.taxPoint === '' ? issueDate : isIsoDate(draft.taxPoint) ? draft.taxPoint : null;
-  const dueDate = isIsoDate(draft.due) ? draft.due : issueDate === null ? null : offsetFrom(issueDate, draft.due);
+  const dueDate = issueDate === null ? null : (readTerms(issueDate, draft.due)?.dueDate ?? null);
   return { issueDate, taxPoint, dueDate };
 }
 
@@ -103,7 +103,7 @@ export function resolveKey(
 export function decideTaxes(draft: Draft, customer: Customer | null, setting: Setting): Draft {
   if (datesOf(draft).taxPoint === null) return draft;
   const known = new Map<string, Verdict>();
-  const verdictOf = (line: DraftLine): Verdict => {
+  const verdictOf = (line: Pick<DraftLine, 'supply' | 'taxClass'>): Verdict => {
     const key = `${line.supply}|${line.taxClass}`;
     const verdict = known.get(key) ?? lineVerdict(draft, line, customer, setting);
     known.set(key, verdict);
@@ -114,14 +114,26 @@ export function decideTaxes(draft: Draft, customer: Customer | null, setting: Se
     const { key } = verdictOf(line);
     return key === line.taxCode ? line : { ...line, taxCode: key };
   });
+  const adjustments = draft.adjustments.map((adjustment): DraftAdjustment => {
+    if (adjustment.taxByHand || adjustment.spread) return adjustment;
+    const { key } = verdictOf(adjustment);
+    return key === adjustment.taxCode ? adjustment : { ...adjustment, taxCode: key };
+  });
   const first = writtenLines(draft)[0]?.line ?? draft.lines[0];
   const decided = first === undefined ? '' : verdictOf(first).registrationId;
   const registrationId = draft.registrationByHand || decided === '' ? draft.registrationId : decided;
-  const same = lines.every((line, i) => line === draft.lines[i]) && registrationId === draft.registrationId;
-  return same ? draft : { ...draft, lines, registrationId };
+  const same =
+    registrationId === draft.registrationId &&
+    lines.every((line, i) => line === draft.lines[i]) &&
+    adjustments.every((adjustment, i) => adjustment === draft.adjustments[i]);
+  return same ? draft : { ...draft, lines, adjustments, registrationId };
 }
 
-/** A blank line takes what a typed line of the draft would. */
-export function lineTaxKeys(draft: Draft): readonly string[] {
-  return [...new Set(draft.lines.filter((line) => !isBlank(line)).map((line) => line.taxCode))].filter(Boolean);
+/** What lines and charges carry, each once; blank lines carry nothing yet. */
+export function taxKeysOf(draft: Draft): readonly string[] {
+  const keys = [
+    ...draft.lines.filter((line) => !isBlank(line)).map((line) => line.taxCode),
+    ...draft.adjustments.filter((adjustment) => !adjustment.spread).map((adjustment) => adjustment.taxCode),
+  ];
+  return [...new Set(keys)].filter(Boolean);
 }

@@ -1,19 +1,22 @@
 import type { Currency } from '@/core/kernel/currency';
-import { grouped } from '@/core/kernel/grouped';
 import type { Minor } from '@/core/kernel/money';
 import type { Customer } from '@/core/parties/customer';
 import type { CalcInput, CalcLine, CalcResult, LineResult } from '@/core/tax/calcTypes';
 import { calculate } from '@/core/tax/calculate';
-import { calcInputOf, type FrozenTax, type FrozenWithholding } from './content';
+import { type Computed, calcInputOf, type FrozenTax, type FrozenWithholding, type HomeRate } from './content';
 import type { Draft, DraftLine } from './draft';
-import { type ChangedTax, draftTaxes } from './draftTaxes';
+import { homeRateOf } from './draftRate';
+import { type ChangedTax, draftTaxes, liveOverrides } from './draftTaxes';
 import { datesOf } from './lineTax';
-import { calcLineOf } from './readLine';
-import { registrationFor, type Setting } from './setting';
+import { calcAdjustmentOf, calcLineOf, calcOverrideOf, currencyOf } from './readLine';
+import { registrationFor, roundingIn, type Setting } from './setting';
 import { withholdingOn } from './withhold';
 
 /** The figures of a draft as far as it is written. */
 export interface Preview {
+  readonly currency: Currency;
+  /** The rate it counts with in the books; undefined in home currency and while none is known. */
+  readonly home: HomeRate | undefined;
   readonly input: CalcInput;
   readonly figures: CalcResult;
   readonly taxes: readonly FrozenTax[];
@@ -26,8 +29,7 @@ export interface Preview {
 /** Reads lines once: typing changes one line of many, and the others keep their reading. */
 const read = new WeakMap<DraftLine, { currency: string; line: CalcLine | null }>();
 
-function calcLine(line: DraftLine, setting: Setting): CalcLine | null {
-  const currency = setting.business.homeCurrency;
+function calcLine(line: DraftLine, currency: Currency): CalcLine | null {
   const known = read.get(line);
   if (known?.currency === currency) return known.line;
   const fresh = calcLineOf(line, currency);
@@ -35,40 +37,61 @@ function calcLine(line: DraftLine, setting: Setting): CalcLine | null {
   return fresh;
 }
 
-/** What a draft comes to by the taxes it holds, without looking at the set-up: for lists. */
-export function heldTotal(draft: Draft, currency: Currency): Minor {
-  const taxes = draft.held?.taxes ?? [];
+/** What can be computed of a draft's lines, charges and typed taxes with these taxes. */
+function inputOf(draft: Draft, content: Computed): CalcInput {
+  const { currency, taxes } = content;
   const known = new Set(taxes.map((tax) => tax.code));
-  const lines = draft.lines.flatMap((line) => {
-    const calc = calcLineOf(line, currency);
-    return calc === null || !known.has(calc.tax) ? [] : [calc];
-  });
-  const input = calcInputOf({ currency, priceMode: draft.priceMode, taxes, lines: [] });
-  return calculate({ ...input, lines }).totals.payable;
+  return {
+    ...calcInputOf(content),
+    lines: draft.lines.flatMap((line) => {
+      const calc = calcLine(line, currency);
+      return calc === null || !known.has(calc.tax) ? [] : [calc];
+    }),
+    adjustments: draft.adjustments.flatMap((adjustment) => {
+      const calc = calcAdjustmentOf(adjustment, currency);
+      return calc === null || (calc.tax !== undefined && !known.has(calc.tax)) ? [] : [calc];
+    }),
+    overrides: liveOverrides(draft, taxes).flatMap(({ override }) => calcOverrideOf(override, currency) ?? []),
+  };
+}
+
+/** What a draft comes to by the taxes it holds, without looking at the set-up: for lists. */
+export function heldTotal(draft: Draft, homeCurrency: Currency): Minor {
+  const currency = currencyOf(draft, homeCurrency);
+  const taxes = draft.held?.taxes ?? [];
+  return calculate(inputOf(draft, { currency, priceMode: draft.priceMode, taxes, lines: [] })).totals.payable;
 }
 
 /** Computes what can be computed; lines still half-filled are left out. */
 export function preview(draft: Draft, customer: Customer | null, setting: Setting): Preview {
   const { taxPoint } = datesOf(draft);
   const { taxes, changed } = draftTaxes(draft, customer, setting);
-  const known = grouped(taxes, (tax) => tax.code);
-  const lines = draft.lines.flatMap((line) => {
-    const read = calcLine(line, setting);
-    return read === null || !known.has(read.tax) ? [] : [read];
-  });
-  const rounding = registrationFor(setting, draft.registrationId)?.rounding;
-  const content = {
-    currency: setting.business.homeCurrency,
+  const registration = registrationFor(setting, draft.registrationId);
+  const currency = currencyOf(draft, setting.business.homeCurrency);
+  const found = homeRateOf(draft, setting);
+  const home = found !== undefined && 'rate' in found ? found : undefined;
+  const content: Computed = {
+    currency,
     priceMode: draft.priceMode,
     taxes,
     lines: [],
-    ...(rounding && { rounding }),
+    ...(home !== undefined && { home }),
+    ...(registration && { rounding: roundingIn(registration, currency, setting) }),
   };
-  const input: CalcInput = { ...calcInputOf(content), lines };
-  const figures = calculate(input);
-  const byLine = new Map(figures.lines.map((line) => [line.id, line]));
-  const withholding = taxPoint === null ? [] : withholdingOn(customer, setting, taxPoint, figures);
-  if (withholding.length === 0) return { input, figures, taxes, changed, withholding, byLine };
-  const withheld: CalcInput = { ...calcInputOf({ ...content, withholding }), lines };
-  return { input: withheld, figures: calculate(withheld), taxes, changed, withholding, byLine };
+  const plain = inputOf(draft, content);
+  const figures = calculate(plain);
+  const withholding =
+    taxPoint === null || draft.kind === 'quote' ? [] : withholdingOn(customer, setting, taxPoint, figures, home);
+  const input =
+    withholding.length === 0 ? plain : { ...plain, withholding: calcInputOf({ ...content, withholding }).withholding };
+  return {
+    currency,
+    home,
+    input,
+    figures: input === plain ? figures : calculate(input),
+    taxes,
+    changed,
+    withholding,
+    byLine: new Map(figures.lines.map((line) => [line.id, line])),
+  };
 }

@@ -1,10 +1,10 @@
-import { type Currency, exponentOf } from '@/core/kernel/currency';
+import { type Currency, exponentOf, isCurrency } from '@/core/kernel/currency';
 import { type Decimal, decimalsOf, readTypedDecimal } from '@/core/kernel/decimal';
 import { readMoney } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
-import type { CalcLine, Discount } from '@/core/tax/calcTypes';
+import type { CalcAdjustment, CalcLine, CalcOverride, Discount } from '@/core/tax/calcTypes';
 import { isPrice } from '@/core/tax/price';
-import type { DraftLine } from './draft';
+import type { Draft, DraftAdjustment, DraftLine, DraftOverride } from './draft';
 
 /** The figures of a typed line; null where the text is not a figure. */
 export interface LineFigures {
@@ -22,6 +22,28 @@ function readDiscount(typed: string, currency: Currency): Discount | null | unde
   if (value === null) return null;
   if (percent) return { percent: value };
   return readMoney(value, currency) === null ? null : { amount: value };
+}
+
+/** The currency a draft is written in. */
+export function currencyOf(draft: Pick<Draft, 'currency'>, home: Currency): Currency {
+  return isCurrency(draft.currency) ? draft.currency : home;
+}
+
+/** An allowance or charge for the engine, or null while its figure or its tax is missing. */
+export function calcAdjustmentOf(adjustment: DraftAdjustment, currency: Currency): CalcAdjustment | null {
+  const figure = readDiscount(adjustment.amount, currency);
+  if (figure === null || figure === undefined) return null;
+  const { id, kind, spread, taxCode } = adjustment;
+  if (spread) return { id, kind, ...figure };
+  return taxCode === '' ? null : { id, kind, ...figure, tax: taxCode };
+}
+
+/** A typed tax for the engine, or null while its figure is missing. */
+export function calcOverrideOf(override: DraftOverride, currency: Currency): CalcOverride | null {
+  const amount = readTypedDecimal(override.amount);
+  if (amount === null || readMoney(amount, currency) === null) return null;
+  const { tax, family, reason } = override;
+  return { tax, family, amount, reason };
 }
 
 /** Reads the typed figures of a line. */
@@ -66,5 +88,23 @@ export function lineRefusals(line: DraftLine, index: number, currency: Currency)
       ),
     );
   if (line.taxCode === '') refusals.push(at('taxCode', 'Choose the tax code of this line.', ''));
+  return refusals;
+}
+
+/** What keeps an allowance or charge from being issued, by field. */
+export function adjustmentRefusals(adjustment: DraftAdjustment, index: number, currency: Currency): Refusal[] {
+  const path = `adjustments[${index}]`;
+  const refusals: Refusal[] = [];
+  if (adjustment.text.trim() === '')
+    refusals.push({ code: 'missing', path: `${path}.text`, expected: `Say what this ${adjustment.kind} is for.` });
+  const figure = readDiscount(adjustment.amount, currency);
+  if (figure === null || figure === undefined)
+    refusals.push({
+      code: adjustment.amount.trim() === '' ? 'missing' : 'invalid',
+      path: `${path}.amount`,
+      expected: `Give a percentage such as 10% or an amount with at most ${exponentOf(currency)} decimals.`,
+    });
+  if (!adjustment.spread && adjustment.taxCode === '')
+    refusals.push({ code: 'missing', path: `${path}.taxCode`, expected: 'Choose its tax code.' });
   return refusals;
 }

@@ -1,39 +1,110 @@
+import * as yup from 'yup';
 import type { IsoDate } from '@/core/kernel/date';
+import { neededText, optionalText } from '@/core/kernel/validate';
 import type { DocumentKind } from './content';
+
+export type SeriesKind = DocumentKind | 'receipt';
 
 /** A run of document numbers without gaps, and the end of its seal chain. */
 export interface Series {
-  readonly id: DocumentKind | 'receipt';
+  readonly id: string;
+  readonly kind: SeriesKind;
+  /** Registration whose documents it numbers; empty for all that have none of their own. */
+  readonly registrationId: string;
   readonly prefix: string;
   /** Least number of digits. */
   readonly digits: number;
-  /** Next number by year of issue; a year that is not there begins at 1. */
+  /** Counting begins anew each year, and the year stands in the number. */
+  readonly yearly: boolean;
+  /** The very first number. */
+  readonly start: number;
+  /** Next number by year of issue, or under `all`; a later year that is not there begins at 1. */
   readonly next: Readonly<Record<string, number>>;
+  /** Documents numbered so far. */
+  readonly count: number;
   /** Seal of the newest document, or empty. */
   readonly lastSeal: string;
   /** Issue date of the newest document, or empty. */
   readonly lastDate: IsoDate | '';
 }
 
-/** The number a document of this day would get: `INV-2026-0142`. Counting begins anew each year. */
+/** What of a series the bookkeeper sets. */
+export const seriesSchema = yup.object({
+  id: neededText('an id'),
+  registrationId: optionalText(60),
+  prefix: neededText('a prefix such as INV', 12).matches(
+    /^[A-Za-z0-9]+(?:[-/][A-Za-z0-9]+)*$/,
+    'A prefix has letters and digits, such as INV or INV-US.',
+  ),
+  digits: yup.number().integer().min(1, 'Give at least one digit.').max(9, 'Give at most nine digits.').defined(),
+  yearly: yup.boolean().defined(),
+  start: yup
+    .number()
+    .integer('Give a whole number.')
+    .min(1, 'The first number is 1 or above.')
+    .max(999_999_999, 'Give a first number of at most nine digits.')
+    .defined(),
+});
+
+function yearKey(series: Series, issueDate: IsoDate): string {
+  return series.yearly ? issueDate.slice(0, 4) : 'all';
+}
+
+function counter(series: Series, issueDate: IsoDate): number {
+  return series.next[yearKey(series, issueDate)] ?? (series.count === 0 ? series.start : 1);
+}
+
+/** The number a document of this day would get: `INV-2026-0142`. */
 export function nextNumber(series: Series, issueDate: IsoDate): string {
-  const year = issueDate.slice(0, 4);
-  return `${series.prefix}-${year}-${String(series.next[year] ?? 1).padStart(series.digits, '0')}`;
+  const year = series.yearly ? `${issueDate.slice(0, 4)}-` : '';
+  return `${series.prefix}-${year}${String(counter(series, issueDate)).padStart(series.digits, '0')}`;
 }
 
 /** The series after that number was used. `seal` is the document's, or empty for unsealed kinds. */
 export function advance(series: Series, issueDate: IsoDate, seal: string): Series {
-  const year = issueDate.slice(0, 4);
   return {
     ...series,
-    next: { ...series.next, [year]: (series.next[year] ?? 1) + 1 },
+    next: { ...series.next, [yearKey(series, issueDate)]: counter(series, issueDate) + 1 },
+    count: series.count + 1,
     lastSeal: seal,
     lastDate: issueDate,
   };
 }
 
+/** The series after a document that takes no number of its own, such as a later version of a quote. */
+export function sealedOnly(series: Series, issueDate: IsoDate, seal: string): Series {
+  return { ...series, count: series.count + 1, lastSeal: seal, lastDate: issueDate };
+}
+
+/** The series that numbers documents of a kind under a registration: its own, else the common one. */
+export function seriesFor(all: readonly Series[], kind: SeriesKind, registrationId: string): Series | undefined {
+  const ofKind = all.filter((series) => series.kind === kind);
+  return ofKind.find((s) => s.registrationId === registrationId) ?? ofKind.find((s) => s.registrationId === '');
+}
+
+/** A series of a kind that has numbered nothing yet. */
+export function newSeries(kind: SeriesKind, prefix: string, over: Partial<Series> = {}): Series {
+  return {
+    id: kind,
+    kind,
+    registrationId: '',
+    prefix,
+    digits: 4,
+    yearly: true,
+    start: 1,
+    next: {},
+    count: 0,
+    lastSeal: '',
+    lastDate: '',
+    ...over,
+  };
+}
+
 export const FIRST_SERIES: readonly Series[] = [
-  { id: 'invoice', prefix: 'INV', digits: 4, next: {}, lastSeal: '', lastDate: '' },
-  { id: 'credit-note', prefix: 'CN', digits: 4, next: {}, lastSeal: '', lastDate: '' },
-  { id: 'receipt', prefix: 'REC', digits: 4, next: {}, lastSeal: '', lastDate: '' },
+  newSeries('quote', 'QUO'),
+  newSeries('invoice', 'INV'),
+  newSeries('credit-note', 'CN'),
+  newSeries('takings', 'TK'),
+  newSeries('opening', 'OB'),
+  newSeries('receipt', 'REC'),
 ];

@@ -1,11 +1,12 @@
-import type { Decimal } from '@/core/kernel/decimal';
+import type { Currency } from '@/core/kernel/currency';
 import { type Minor, NOTHING } from '@/core/kernel/money';
 import type { Business } from '@/core/parties/business';
 import type { Certificate } from '@/core/parties/certificate';
 import { type Customer, mainNumber } from '@/core/parties/customer';
-import type { Registration } from '@/core/tax/registration';
+import type { Registration, RegistrationRounding } from '@/core/tax/registration';
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
+import type { RateOn } from './exchangeRate';
 
 /** What a customer was billed in a calendar year, in the home currency's minor units. */
 export interface YearBases {
@@ -24,8 +25,8 @@ export interface Setting {
   readonly certificates: readonly Certificate[];
   /** What the customer was billed in the year of the tax point. */
   readonly yearSoFar: YearBases;
-  /** Units of a currency for one unit of the home currency on the tax point; null when none is known. */
-  readonly rateOf: (currency: string) => Decimal | null;
+  /** The rate of a currency on the tax point; null when none is known. */
+  readonly rateOf: (currency: string) => RateOn | null;
 }
 
 /** The registration of a draft; the first of the book where it names none that is there. */
@@ -41,7 +42,13 @@ export function freezeSeller(business: Business, registration: Registration): Fr
 }
 
 /** The customer's details as they go into a document. */
-export function freezeBuyer(customer: Customer): FrozenBuyer {
-  const { name, address, email, endpoint } = customer;
-  return { name, address, email, taxNumber: mainNumber(customer), endpoint };
+export function freezeBuyer(customer: Customer, contact = ''): FrozenBuyer {
+  const { name, address, email, endpoint, language } = customer;
+  return { name, address, email, taxNumber: mainNumber(customer), endpoint, language, ...(contact && { contact }) };
+}
+
+/** How a registration rounds a document; only money of the home currency has a smallest coin. */
+export function roundingIn(registration: Registration, currency: Currency, setting: Setting): RegistrationRounding {
+  const { rounding } = registration;
+  return currency === setting.business.homeCurrency ? rounding : { ...rounding, cashStep: '' };
 }

@@ -3,7 +3,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { draftOf, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
-import { freezeInvoice } from '@/core/documents/freeze';
+import { freezeDraft } from '@/core/documents/freeze';
 import { isoDate } from '@/core/kernel/date';
 import type { Decimal } from '@/core/kernel/decimal';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
@@ -16,7 +16,7 @@ const setting = settingOf();
 
 function contentOf(over: Partial<Draft> = {}, who = 'ballyvaughan'): Content {
   const customer = DEMO_CUSTOMERS.find((c) => c.id === who) ?? null;
-  const result = freezeInvoice(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, setting);
+  const result = freezeDraft(draftOf({ customerId: who, ...over }), 'INV-2026-0001', customer, setting);
   if (!result.ok) throw new Error(JSON.stringify(result.refusals));
   return result.value;
 }

@@ -4,11 +4,12 @@ import { digest } from '@/core/documents/seal';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
 import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/result';
 import { bookFaults } from './bookFaults';
-import { type BookContentV1, upgradeV1 } from './upgrade';
+import { type BookContentV1, upgradeV1 } from './upgradeV1';
+import { type BookContentV2, upgradeV2 } from './upgradeV2';
 
 const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
-export const ARCHIVE_VERSION = 2;
+export const ARCHIVE_VERSION = 3;
 const MANIFEST = 'manifest.json';
 /** A stranger's file may not unpack to more than this: 1 GiB. */
 const LARGEST = 2 ** 30;
@@ -108,29 +109,31 @@ function readTable(table: BookTable, file: Uint8Array | undefined, manifest: Man
   return accept(rows);
 }
 
-/** Tables that archives of version 1 do not have. */
-const NEW_IN_2: ReadonlySet<BookTable> = new Set([
-  'jurisdictions',
-  'taxes',
-  'places',
-  'decisionTables',
-  'withholdingTypes',
-  'certificates',
-  'priceLists',
-  'exchangeRates',
-]);
+/** The version of the archive in which a table came; all others are in every archive. */
+const SINCE: Partial<Record<BookTable, number>> = {
+  jurisdictions: 2,
+  taxes: 2,
+  places: 2,
+  decisionTables: 2,
+  withholdingTypes: 2,
+  certificates: 2,
+  priceLists: 2,
+  exchangeRates: 2,
+  styles: 3,
+  savedViews: 3,
+  attachments: 3,
+};
 
 /** The content of an archive in today's shape. */
 function broughtUp(content: Record<string, unknown[]>, version: number): Result<BookContent> {
-  if (version > 1) return accept(content as unknown as BookContent);
   try {
-    return accept({
-      ...(content as unknown as BookContent),
-      ...upgradeV1(content as unknown as BookContentV1),
-    });
+    let book = content as unknown as BookContent;
+    if (version < 2) book = { ...book, ...upgradeV1(book as unknown as BookContentV1) };
+    if (version < 3) book = { ...book, ...upgradeV2(book as unknown as BookContentV2) };
+    return accept(book);
   } catch {
     // Rows of a wrong shape make the upgrade stumble; to the reader that is damage like any other.
-    return refuse(damaged('', 'rows of a book of version 1'));
+    return refuse(damaged('', `rows of a book of version ${version}`));
   }
 }
 
@@ -148,7 +151,7 @@ export function unpackArchive(
   const content: Record<string, unknown[]> = {};
   const since = manifest.value.version;
   for (const table of BOOK_TABLES) {
-    if (since === 1 && NEW_IN_2.has(table)) {
+    if ((SINCE[table] ?? 1) > since) {
       content[table] = [];
       continue;
     }

@@ -1,10 +1,13 @@
 import type { BookContent, BookTable } from '@/core/decisions/changes';
 import { figuresOf } from '@/core/documents/content';
+import { savedViewSchema } from '@/core/documents/documentFilter';
 import { exchangeRateSchema } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { itemSchema } from '@/core/documents/item';
 import { priceListSchema } from '@/core/documents/priceList';
 import { firstBroken } from '@/core/documents/seal';
+import { seriesSchema } from '@/core/documents/series';
+import { styleSchema } from '@/core/documents/style';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { isIsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
@@ -42,6 +45,9 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
   items: { id: 'text', name: 'text', keys: 'list' },
   accounts: { code: 'text', name: 'text', type: 'text' },
   series: { id: 'text', next: 'record' },
+  styles: { id: 'text', name: 'text', words: 'list' },
+  savedViews: { id: 'text', name: 'text', filter: 'record' },
+  attachments: { id: 'text', ownerId: 'text', name: 'text', data: 'text' },
   drafts: { id: 'text', lines: 'list', keys: 'list' },
   documents: {
     id: 'text',
@@ -50,12 +56,25 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
     figures: 'record',
     seal: 'record',
     issueDate: 'date',
+    seriesId: 'text',
+    familyId: 'text',
+    state: 'text',
     open: 'amount',
+    openHome: 'amount',
     received: 'amount',
     credited: 'amount',
+    creditNotes: 'list',
+    words: 'list',
+  },
+  receipts: {
+    id: 'text',
+    number: 'text',
+    date: 'date',
+    amount: 'amount',
+    allocations: 'list',
+    settles: 'list',
     keys: 'list',
   },
-  receipts: { id: 'text', number: 'text', date: 'date', amount: 'amount', allocations: 'list', keys: 'list' },
   journal: { id: 'text', date: 'date', text: 'text' },
   journalLines: { id: 'text', entryId: 'text', account: 'text', date: 'date', amount: 'amount' },
   taxEntries: { id: 'text', periodId: 'text', documentId: 'text', base: 'amount', tax: 'amount' },
@@ -99,6 +118,9 @@ function schemaFaults(content: BookContent): Refusal[] {
     ...content.certificates.map((row) => ['certificates', certificateSchema, row] as const),
     ...content.priceLists.map((row) => ['priceLists', priceListSchema, row] as const),
     ...content.exchangeRates.map((row) => ['exchangeRates', exchangeRateSchema, row] as const),
+    ...content.series.map((row) => ['series', seriesSchema, row] as const),
+    ...content.styles.map((row) => ['styles', styleSchema, row] as const),
+    ...content.savedViews.map((row) => ['savedViews', savedViewSchema, row] as const),
     ...content.customers.map((row) => ['customers', customerSchema, row] as const),
     ...content.items.map((row) => ['items', itemSchema, row] as const),
   ];
@@ -110,9 +132,9 @@ function schemaFaults(content: BookContent): Refusal[] {
 }
 
 function documentFault(documents: readonly IssuedDocument[]): Refusal | null {
-  for (const [kind, chain] of grouped(documents, (d) => d.kind)) {
+  for (const [series, chain] of grouped(documents, (d) => d.seriesId)) {
     const broken = firstBroken([...chain].sort((a, b) => a.position - b.position));
-    if (broken !== null) return fault(`${kind} ${broken}`, 'content that fits its seal');
+    if (broken !== null) return fault(`${series} ${broken}`, 'content that fits its seal');
   }
   for (const document of documents)
     if (writeCanonical(figuresOf(document.content)) !== writeCanonical(document.figures))

@@ -30,6 +30,12 @@ const wrong = (path: string, expected: string, found?: string): Refusal => ({
   ...(found !== undefined && { found }),
 });
 
+/** A block of cells as a spreadsheet copies it: apart by tabs, text with line breaks in quotation marks. */
+export function readCells(text: string): readonly (readonly string[])[] {
+  if (text.length > LARGEST) return [];
+  return Papa.parse<string[]>(text, { delimiter: '\t', skipEmptyLines: 'greedy' }).data;
+}
+
 /** Reads CSV with these heads in any order. Refused with row and column where it can't be understood. */
 export function readCsv(text: string, heads: readonly string[]): Result<readonly CsvRow[]> {
   if (text.length > LARGEST) return refuse({ code: 'too-large', path: '' });

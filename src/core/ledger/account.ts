@@ -10,7 +10,11 @@ export type AccountRole =
   | 'tax-not-yet-due'
   | 'tax-payable'
   | 'withholding-claims'
-  | 'rounding';
+  | 'rounding'
+  | 'discounts'
+  | 'charges'
+  | 'exchange'
+  | 'opening';
 
 export interface Account {
   readonly code: string;
@@ -28,12 +32,16 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
   { code: '2220', name: 'Output tax not yet due', type: 'liability', role: 'tax-not-yet-due' },
   { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
+  { code: '3900', name: 'Opening balances', type: 'equity', role: 'opening' },
   { code: '4000', name: 'Sales of goods', type: 'income', role: '' },
   { code: '4100', name: 'Sales of services', type: 'income', role: '' },
   { code: '4200', name: 'Hire income', type: 'income', role: '' },
   { code: '4300', name: 'Repairs', type: 'income', role: '' },
+  { code: '4400', name: 'Freight and packaging charged', type: 'income', role: 'charges' },
+  { code: '4900', name: 'Discounts allowed', type: 'income', role: 'discounts' },
   { code: '7900', name: 'Sundry expenses', type: 'expense', role: '' },
   { code: '7910', name: 'Rounding differences', type: 'expense', role: 'rounding' },
+  { code: '7920', name: 'Exchange differences', type: 'expense', role: 'exchange' },
 ];
 
 /** @throws RangeError when the chart lacks the role; the supplied chart holds each once and keeps them. */

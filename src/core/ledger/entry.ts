@@ -1,7 +1,22 @@
+import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, total } from '@/core/kernel/money';
 
-export type EntryKind = 'invoice' | 'credit-note' | 'receipt' | 'filing' | 'journal';
+export type EntryKind =
+  | 'invoice'
+  | 'credit-note'
+  | 'takings'
+  | 'opening'
+  | 'cancellation'
+  | 'receipt'
+  | 'filing'
+  | 'journal';
+
+/** The same amount in the currency of the document, where that is not the home currency. */
+export interface AmountInDocument {
+  readonly currency: Currency;
+  readonly amount: Minor;
+}
 
 /** One double entry. Append-only: it is reversed by another, never changed. */
 export interface JournalEntry {
@@ -28,6 +43,7 @@ export interface JournalLine {
   readonly taxPeriodId: string;
   /** Tax lines of documents: the code. Empty for all others. */
   readonly taxCode: string;
+  readonly inDocument?: AmountInDocument;
 }
 
 export interface PostedEntry {
@@ -42,6 +58,7 @@ export interface Side {
   readonly text?: string;
   readonly taxPeriodId?: string;
   readonly taxCode?: string;
+  readonly inDocument?: AmountInDocument;
 }
 
 /** True when debits equal credits. */
@@ -67,6 +84,7 @@ export function entryOf(entry: JournalEntry, sides: readonly Side[]): PostedEntr
         text: side.text ?? entry.text,
         taxPeriodId: side.taxPeriodId ?? '',
         taxCode: side.taxCode ?? '',
+        ...(side.inDocument && { inDocument: side.inDocument }),
       }),
     );
   return { entry, lines };

@@ -1,6 +1,7 @@
 import { day, draftOf, EUR, lineOf, settingOf } from 'tests/book';
+import { bookFigures } from '@/core/documents/bookFigures';
 import { type Content, figuresOf } from '@/core/documents/content';
-import { freezeInvoice } from '@/core/documents/freeze';
+import { freezeDraft } from '@/core/documents/freeze';
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
@@ -13,12 +14,17 @@ const setting = settingOf();
 const posting = { outputAccount: '2200', taxPeriodId: 'p' };
 
 function content(over: Parameters<typeof draftOf>[0] = {}): Content {
-  const result = freezeInvoice(draftOf(over), 'INV-2026-0001', DEMO_CUSTOMERS[0] ?? null, setting);
+  const result = freezeDraft(draftOf(over), 'INV-2026-0001', DEMO_CUSTOMERS[0] ?? null, setting);
   if (!result.ok) throw new Error(JSON.stringify(result.refusals));
   return result.value;
 }
 
 const amounts = (sides: readonly Side[]) => sides.map((side) => [side.account, showMoney(side.amount, EUR)]);
+
+function sidesOf(of: Content): readonly Side[] {
+  const figures = figuresOf(of);
+  return documentSides(of, figures, bookFigures(of, figures), FIRST_CHART, posting);
+}
 
 describe('what a document posts', () => {
   const lines = [
@@ -28,7 +34,7 @@ describe('what a document posts', () => {
   ];
   test('receivables, income by account, output tax by code', () => {
     const invoice = content({ lines });
-    expect(amounts(documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting))).toEqual([
+    expect(amounts(sidesOf(invoice))).toEqual([
       ['1100', '1,427.88'],
       ['4000', '\u2212946.00'],
       ['4100', '\u2212216.00'],
@@ -38,28 +44,25 @@ describe('what a document posts', () => {
   });
   test('income is net when prices hold the tax, and everything balances', () => {
     const invoice = content({ priceMode: 'gross', lines });
-    const sides = documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting);
+    const sides = sidesOf(invoice);
     expect(amounts(sides)[0]).toEqual(['1100', '1,162.00']);
     expect(isBalanced(sides)).toBe(true);
   });
   test('a credit note posts the mirror', () => {
     const invoice = content({ lines });
-    const figures = figuresOf(invoice);
-    const note = documentSides({ ...invoice, kind: 'credit-note' }, figures, FIRST_CHART, posting);
-    expect(note.map((side) => -side.amount)).toEqual(
-      documentSides(invoice, figures, FIRST_CHART, posting).map((side) => side.amount),
-    );
+    const note = sidesOf({ ...invoice, kind: 'credit-note' });
+    expect(note.map((side) => -side.amount)).toEqual(sidesOf(invoice).map((side) => side.amount));
   });
   test('tax lines carry code and period, the others neither', () => {
     const invoice = content({ lines });
-    const marked = documentSides(invoice, figuresOf(invoice), FIRST_CHART, posting).filter((side) => side.taxPeriodId);
+    const marked = sidesOf(invoice).filter((side) => side.taxPeriodId);
     expect(marked.map((side) => [side.account, side.taxCode, side.taxPeriodId])).toEqual([
       ['2200', 'IE-S', 'p'],
       ['2200', 'IE-Z', 'p'],
     ]);
   });
   test('receipts and filings move between their two accounts', () => {
-    expect(amounts(receiptSides(minor(5000n), '1000', FIRST_CHART))).toEqual([
+    expect(amounts(receiptSides(minor(5000n), minor(5000n), '1000', FIRST_CHART))).toEqual([
       ['1000', '50.00'],
       ['1100', '\u221250.00'],
     ]);

@@ -1,10 +1,11 @@
+import type { CountedFigures } from '@/core/documents/bookFigures';
 import { type DocumentKind, type FrozenWithholding, signed } from '@/core/documents/content';
 import { withheldOnIssue } from '@/core/documents/withhold';
-import { type Minor, minor, NOTHING, negated, plus } from '@/core/kernel/money';
+import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { Registration } from '@/core/tax/registration';
 import { type Account, type AccountRole, accountFor } from './account';
-import type { Side } from './entry';
+import type { JournalLine, Side } from './entry';
 
 /** What posting looks at in a document; a draft can show it before it is frozen. */
 export interface PostedContent {
@@ -13,6 +14,7 @@ export interface PostedContent {
   readonly buyer: { readonly name: string };
   readonly taxes: readonly { readonly code: string; readonly name: string }[];
   readonly lines: readonly { readonly account: string }[];
+  readonly adjustments?: readonly { readonly id: string; readonly account: string }[];
   readonly withholding?: readonly FrozenWithholding[];
 }
 
@@ -34,35 +36,53 @@ export function outputAccountOf(registration: Pick<Registration, 'accounts'>, ch
 }
 
 /**
- * What a document posts: receivables for what is payable, a claim for what is withheld already,
- * income by account, output tax by code, and the difference of a rounded total. A credit note posts
- * the mirror.
+ * What a document posts in home currency, its own currency beside it: receivables for what is
+ * payable, a claim for what is withheld already, income by account, allowances and charges, output
+ * tax by code, and the difference of a rounded total. Takings go to the bank instead of receivables;
+ * an opening item stands against opening balances. A credit note posts the mirror.
  */
 export function documentSides(
   content: PostedContent,
   figures: CalcResult,
+  counted: CountedFigures,
   chart: readonly Account[],
   { outputAccount, taxPeriodId }: TaxPosting,
 ): readonly Side[] {
-  const income = new Map<string, Minor>();
-  content.lines.forEach((line, i) => {
-    income.set(line.account, plus(income.get(line.account) ?? NOTHING, figures.lines[i]?.net ?? NOTHING));
-  });
-  const credit = (amount: Minor) => negated(signed(content, amount));
   const label = `${content.number} ${content.buyer.name}`;
-  const withheld = minor(withheldOnIssue(content.withholding ?? [], figures));
+  const abroad = counted.currency !== figures.currency;
+  const side = (account: string, amount: Minor, own: Minor, more: Partial<Side> = {}): Side => ({
+    account,
+    amount: signed(content, amount),
+    text: label,
+    ...(abroad && { inDocument: { currency: figures.currency, amount: signed(content, own) } }),
+    ...more,
+  });
+  const income = new Map<string, [Minor, Minor]>();
+  const earn = (account: string, home: Minor, own: Minor) => {
+    const [a, b] = income.get(account) ?? [NOTHING, NOTHING];
+    income.set(account, [plus(a, home), plus(b, own)]);
+  };
+  content.lines.forEach((line, i) => {
+    earn(line.account, counted.lineNets[i] ?? NOTHING, figures.lines[i]?.net ?? NOTHING);
+  });
+  figures.adjustments.forEach((part, i) => {
+    const account = content.adjustments?.find((adjustment) => adjustment.id === part.id)?.account;
+    if (account !== undefined) earn(account, counted.adjustmentNets[i] ?? NOTHING, part.net);
+  });
+  const onIssue = (content.withholding ?? []).map(({ when }) => when === 'on-issue');
+  const withheldHome = total(counted.withheld.filter((_, i) => onIssue[i]));
+  const withheldOwn = minor(withheldOnIssue(content.withholding ?? [], figures));
   const { payable, rounding } = figures.totals;
-  const only = (role: Exclude<AccountRole, ''>, amount: Minor): readonly Side[] =>
-    amount === NOTHING ? [] : [{ account: accountFor(chart, role), amount, text: label }];
+  const only = (role: Exclude<AccountRole, ''>, amount: Minor, own: Minor): readonly Side[] =>
+    amount === NOTHING ? [] : [side(accountFor(chart, role), amount, own)];
+  const owing = content.kind === 'takings' ? 'bank' : 'receivables';
   return [
-    { account: accountFor(chart, 'receivables'), amount: signed(content, minor(payable - withheld)), text: label },
-    ...only('withholding-claims', signed(content, withheld)),
-    ...only('rounding', credit(rounding)),
-    ...[...income].map(([account, amount]): Side => ({ account, amount: credit(amount), text: label })),
-    ...figures.groups.map(
-      (group): Side => ({
-        account: outputAccount,
-        amount: credit(group.taxAmount),
+    side(accountFor(chart, owing), minor(counted.payable - withheldHome), minor(payable - withheldOwn)),
+    ...only('withholding-claims', withheldHome, withheldOwn),
+    ...only('rounding', negated(counted.rounding), negated(rounding)),
+    ...[...income].map(([account, [home, own]]) => side(account, negated(home), negated(own))),
+    ...(content.kind === 'opening' ? [] : counted.groups).map((group, i) =>
+      side(outputAccount, negated(group.taxAmount), negated(figures.groups[i]?.taxAmount ?? NOTHING), {
         text: `${content.number} ${taxName(content, group.tax)}`,
         taxPeriodId,
         taxCode: group.tax,
@@ -71,15 +91,46 @@ export function documentSides(
   ];
 }
 
+/** The entry that takes another one back: the same sides, mirrored. */
+export function reversalSides(lines: readonly JournalLine[], text: string): readonly Side[] {
+  return lines.map(({ account, amount, taxPeriodId, taxCode, inDocument }) => ({
+    account,
+    amount: negated(amount),
+    text,
+    taxPeriodId,
+    taxCode,
+    ...(inDocument && { inDocument: { ...inDocument, amount: negated(inDocument.amount) } }),
+  }));
+}
+
+/** Moves what settling left over in home currency from receivables to exchange differences. */
+export function differenceSides(difference: Minor, text: string, chart: readonly Account[]): readonly Side[] {
+  if (difference === NOTHING) return [];
+  return [
+    { account: accountFor(chart, 'exchange'), amount: difference, text },
+    { account: accountFor(chart, 'receivables'), amount: negated(difference), text },
+  ];
+}
+
 function taxName(content: PostedContent, code: string): string {
   return content.taxes.find((tax) => tax.code === code)?.name ?? code;
 }
 
-/** Money in: bank up, receivables down. */
-export function receiptSides(amount: Minor, bankAccount: string, chart: readonly Account[]): readonly Side[] {
+/**
+ * Money in, in home currency: bank up by what it is worth on its day, receivables down by what the
+ * documents stood at; the difference is one of exchange.
+ */
+export function receiptSides(
+  amount: Minor,
+  relieved: Minor,
+  bankAccount: string,
+  chart: readonly Account[],
+): readonly Side[] {
+  const difference = minor(relieved - amount);
   return [
     { account: bankAccount, amount },
-    { account: accountFor(chart, 'receivables'), amount: negated(amount) },
+    { account: accountFor(chart, 'receivables'), amount: negated(relieved) },
+    ...(difference === NOTHING ? [] : [{ account: accountFor(chart, 'exchange'), amount: difference }]),
   ];
 }
 

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { CURRENCIES } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { countryCode, dateText, neededText, optionalText } from '@/core/kernel/validate';
 import type { PriceMode } from '@/core/tax/calcTypes';
@@ -25,11 +26,34 @@ export interface TaxNumber {
   readonly check: NumberCheck | null;
 }
 
+/** A person at a customer. */
+export interface Contact {
+  readonly name: string;
+  /** What they are asked about: accounts, the harbour master. */
+  readonly role: string;
+  readonly email: string;
+  readonly phone: string;
+}
+
+/** An address beside the main one, such as a place of delivery. */
+export interface NamedAddress {
+  readonly label: string;
+  readonly address: Address;
+}
+
 export interface Customer {
   readonly id: string;
   readonly name: string;
+  /** Quoted to, but not a customer yet: an address is not needed. The first invoice ends it. */
+  readonly prospect: boolean;
+  /** The customer it belongs to, such as a head office; empty for none. */
+  readonly parentId: string;
+  /** The customer that it turned out to be the double of; empty for none. */
+  readonly mergedInto: string;
   readonly kind: CustomerKind;
   readonly address: Address;
+  readonly addresses: readonly NamedAddress[];
+  readonly contacts: readonly Contact[];
   readonly email: string;
   /** ISO 639-1 of the language that documents are written in for them. */
   readonly language: string;
@@ -41,6 +65,10 @@ export interface Customer {
   /** Tax code that goes before the decision table; empty for none. */
   readonly taxCode: string;
   readonly priceMode: PriceMode;
+  /** Currency of its documents; empty for the home currency. */
+  readonly currency: string;
+  /** Document style; empty for the book's first. */
+  readonly styleId: string;
   /** Price list that goes before the items' own prices; empty for none. */
   readonly priceListId: string;
   /** Jurisdictions, with all that lie in them, that may not tax this customer. */
@@ -65,11 +93,39 @@ const taxNumberSchema = yup
     return fault === null || this.createError({ path: `${this.path}.number`, message: fault });
   });
 
+const contactSchema = yup.object({
+  name: neededText('the name'),
+  role: optionalText(60),
+  email: optionalText(200).email('Give an e-mail address such as accounts@example.com.'),
+  phone: optionalText(50),
+});
+
+/** What is known of a prospect's address may be as little as its country. */
+const prospectAddressSchema = yup.object({
+  street: optionalText(200),
+  city: optionalText(100),
+  region: optionalText(100),
+  postalCode: optionalText(20),
+  country: countryCode(),
+});
+
 export const customerSchema = yup.object({
   id: neededText('an id'),
   name: neededText("the customer's name"),
+  prospect: yup.boolean().defined(),
+  parentId: optionalText(80).test('self', 'It can not belong to itself.', function self(v) {
+    return v === '' || v !== (this.parent as { id?: string }).id;
+  }),
+  mergedInto: optionalText(80),
   kind: yup.string().oneOf(CUSTOMER_KINDS, 'Choose what kind of customer it is.').defined(),
-  address: addressSchema,
+  address: yup.lazy((_, { parent }) =>
+    (parent as Customer | undefined)?.prospect === true ? prospectAddressSchema : addressSchema,
+  ),
+  addresses: yup
+    .array()
+    .of(yup.object({ label: neededText('what this address is for', 60), address: addressSchema }))
+    .defined(),
+  contacts: yup.array().of(contactSchema).defined(),
   email: optionalText(200).email('Give an e-mail address such as accounts@example.com.'),
   language: yup.string().oneOf(Object.keys(LANGUAGES), 'Choose a language.').defined(),
   taxNumbers: yup.array().of(taxNumberSchema).defined(),
@@ -77,9 +133,14 @@ export const customerSchema = yup.object({
   terms: yup
     .string()
     .defined()
-    .test('terms', 'Say terms as 30d, 2w, 1m, eom or eom+10d.', (v) => isTerms(v)),
+    .test('terms', 'Say terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.', (v) => isTerms(v)),
   taxCode: optionalText(40),
   priceMode: yup.string().oneOf(['net', 'gross']).defined(),
+  currency: yup
+    .string()
+    .oneOf(['', ...CURRENCIES], 'Choose a currency.')
+    .defined(),
+  styleId: optionalText(80),
   priceListId: optionalText(60),
   notLiableIn: yup.array().of(neededText('a jurisdiction')).defined(),
   withholding: yup.array().of(neededText('a withholding type')).defined(),
@@ -99,4 +160,31 @@ export function numberStateFor(customer: Pick<Customer, 'taxNumbers'>, country: 
   const asked = local.length > 0 ? local : customer.taxNumbers;
   if (asked.length === 0) return 'none';
   return asked.some((n) => n.check?.result === 'valid') ? 'verified' : 'unverified';
+}
+
+/** A customer of whom only the name is known. */
+export function blankCustomer(id: string, name: string, country: string): Customer {
+  return {
+    id,
+    name,
+    prospect: false,
+    parentId: '',
+    mergedInto: '',
+    kind: 'business',
+    address: { street: '', city: '', region: '', postalCode: '', country },
+    addresses: [],
+    contacts: [],
+    email: '',
+    language: 'en',
+    taxNumbers: [],
+    endpoint: { scheme: '', id: '' },
+    terms: '30d',
+    taxCode: '',
+    priceMode: 'net',
+    currency: '',
+    styleId: '',
+    priceListId: '',
+    notLiableIn: [],
+    withholding: [],
+  };
 }

@@ -1,7 +1,7 @@
 import { isoDate } from '@/core/kernel/date';
 import { validated } from '@/core/kernel/validate';
 import { addressLines } from './address';
-import { type Customer, customerSchema } from './customer';
+import { blankCustomer, type Customer, customerSchema } from './customer';
 import { isIban, writeIban } from './iban';
 import { isTerms, offsetFrom, readTypedDate } from './terms';
 
@@ -52,20 +52,8 @@ describe('account numbers', () => {
 
 describe('a customer', () => {
   const whole: Customer = {
-    id: 'c',
-    name: 'Clew Bay Salmon Co-op',
+    ...blankCustomer('c', 'Clew Bay Salmon Co-op', 'IE'),
     address: { street: 'Old Fish Quay\nShed 2', city: 'Westport', region: '', postalCode: 'F28', country: 'IE' },
-    email: '',
-    kind: 'business',
-    language: 'en',
-    taxNumbers: [],
-    priceListId: '',
-    notLiableIn: [],
-    withholding: [],
-    endpoint: { scheme: '', id: '' },
-    terms: '30d',
-    taxCode: '',
-    priceMode: 'net',
   };
   test('is kept with empty parts that may be empty', () => {
     expect(validated(customerSchema, whole).ok).toBe(true);

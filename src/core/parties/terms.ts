@@ -1,20 +1,67 @@
 import { addDays, addMonths, endOfMonth, type IsoDate, isIsoDate, isoDate } from '@/core/kernel/date';
+import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
+import { compare, sumRatios, whole } from '@/core/kernel/ratio';
 
-const OFFSET = /^(?:(\d{1,3})([dwm])|eom(?:\+(\d{1,3})d)?)$/i;
+const OFFSET = /^(?:(\d{1,3})([dwm])|eom(?:\+(\d{1,3})d)?|day ?(\d{1,2}))$/i;
+const PART = /^(\d{1,3}(?:\.\d{1,4})?) ?% +(.+)$/;
 
-/** True for an offset from the issue date: `14d`, `2w`, `1m`, `eom`, `eom+10d`. */
+/** What terms say, counted from an issue date. */
+export interface ReadTerms {
+  /** Last day by which all is to be paid. */
+  readonly dueDate: IsoDate;
+  /** Empty when all is due at once. */
+  readonly instalments: readonly { readonly percent: Decimal; readonly due: IsoDate }[];
+  readonly settlement: { readonly percent: Decimal; readonly until: IsoDate } | null;
+}
+
+/** `2% 10d` as percent and day; a day may stand in place of the offset. */
+function readPart(from: IsoDate, text: string): { readonly percent: Decimal; readonly due: IsoDate } | null {
+  const [, percent = '', when = ''] = PART.exec(text.trim()) ?? [];
+  const due = isIsoDate(when) ? when : offsetFrom(from, when);
+  return due === null || !isDecimal(percent) || ratioOf(percent).n === 0n ? null : { percent, due };
+}
+
+/**
+ * Reads terms: a day or an offset from the issue date (`30d`, `2w`, `1m`, `eom+10d`, `day 15` of next
+ * month); instalments that make 100 % (`30% 0d + 70% 30d`); behind a comma a discount for paying
+ * early (`30d, 2% 10d`). Null when the text says nothing of the kind.
+ */
+export function readTerms(from: IsoDate, text: string): ReadTerms | null {
+  const [body = '', early, ...more] = text.split(',').map((part) => part.trim());
+  if (more.length > 0) return null;
+  const discount = early === undefined ? null : readPart(from, early);
+  if (early !== undefined && (discount === null || compare(ratioOf(discount.percent), whole(100n)) >= 0)) return null;
+  const settlement = discount === null ? null : { percent: discount.percent, until: discount.due };
+  const single = isIsoDate(body) ? body : offsetFrom(from, body);
+  if (single !== null) return { dueDate: single, instalments: [], settlement };
+  const parts = body.split(/ \+ /).map((part) => readPart(from, part));
+  const instalments = parts.flatMap((part) => (part === null ? [] : [part]));
+  const last = instalments.at(-1);
+  if (last === undefined || instalments.length !== parts.length) return null;
+  if (compare(sumRatios(instalments.map((part) => ratioOf(part.percent))), whole(100n)) !== 0) return null;
+  if (instalments.some((part, i) => i > 0 && part.due < (instalments[i - 1]?.due ?? part.due))) return null;
+  return { dueDate: last.due, instalments, settlement };
+}
+
+/** True for terms that count from the issue date: `14d`, `30% 0d + 70% 30d`, `30d, 2% 10d`. */
 export function isTerms(text: unknown): text is string {
-  return typeof text === 'string' && OFFSET.test(text.trim());
+  return typeof text === 'string' && !isIsoDate(text.trim()) && readTerms(isoDate('2000-01-01'), text) !== null;
 }
 
 /**
  * The day an offset points to, counted from `from`. `1m` from 31 January is the last day of
- * February; `eom+10d` is ten days after the month's last day. Null when it is not an offset.
+ * February; `eom+10d` is ten days after the month's last day; `day 15` is the 15th of next month, or
+ * that month's last day where it has none. Null when it is not an offset.
  */
 export function offsetFrom(from: IsoDate, text: string): IsoDate | null {
   const match = OFFSET.exec(text.trim());
   if (!match) return null;
-  const [, count, unit, after] = match;
+  const [, count, unit, after, day] = match;
+  if (day !== undefined) {
+    const next = endOfMonth(addMonths(from, 1));
+    const wanted = `${next.slice(0, 8)}${day.padStart(2, '0')}`;
+    return Number(day) === 0 || Number(day) > 31 ? null : isIsoDate(wanted) ? wanted : next;
+  }
   if (count === undefined || unit === undefined) return addDays(endOfMonth(from), Number(after ?? 0));
   const n = Number(count);
   switch (unit.toLowerCase()) {

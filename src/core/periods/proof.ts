@@ -1,6 +1,6 @@
+import { bookFigures } from '@/core/documents/bookFigures';
 import { figuresOf, signed } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
-
 import { sealOf } from '@/core/documents/seal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
@@ -64,8 +64,10 @@ function sumBy<T>(items: readonly T[], keyOf: (item: T) => string, amountOf: (it
 
 /** Tax by code of a document, computed again, and whether the content still fits its seal. */
 function recompute(document: IssuedDocument): { byCode: Map<string, Minor>; sealed: boolean } {
-  const { content, seal } = document;
-  const byCode = new Map(figuresOf(content).groups.map((g) => [g.tax, signed(content, g.taxAmount)]));
+  const { content, seal, cancelled } = document;
+  const { groups } = bookFigures(content, figuresOf(content));
+  // A cancelled document charges nothing any more: its entries were taken back.
+  const byCode = new Map(groups.map((g) => [g.tax, cancelled === null ? signed(content, g.taxAmount) : NOTHING]));
   return { byCode, sealed: sealOf(content, seal.previous).hash === seal.hash };
 }
 
@@ -167,7 +169,9 @@ export function prove({ documents, taxEntries, ledgerLines, balances, releases, 
     else if (!agree || entryDifference !== 0n)
       differences.push({ cause: 'entry-differs', amount: entryDifference, ...at });
 
-    const posted = total((postedOf.get(document.entryId) ?? []).map((line) => minor(-line.amount)));
+    const entryIds = [document.entryId, document.cancelled?.entryId ?? ''];
+    if (document.cancelled !== null) knownEntries.add(document.cancelled.entryId);
+    const posted = total(entryIds.flatMap((id) => (postedOf.get(id) ?? []).map((line) => minor(-line.amount))));
     const postingDifference = minus(posted, total(written.values()));
     if (postingDifference !== 0n)
       differences.push({ cause: 'posting-differs', amount: postingDifference, ...at, entryId: document.entryId });

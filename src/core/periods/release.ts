@@ -39,6 +39,13 @@ export function releasedBy(
     tax: part(entry.tax),
     filingBase: part(entry.filingBase),
     filingTax: part(entry.filingTax),
+    ...(entry.inDocument && {
+      inDocument: {
+        ...entry.inDocument,
+        base: part(entry.inDocument.base),
+        tax: part(entry.inDocument.tax),
+      },
+    }),
   }));
 }
 

@@ -1,10 +1,9 @@
-import { type Content, calcInputOf, type FrozenTax, signed } from '@/core/documents/content';
+import { bookFigures, countedIn } from '@/core/documents/bookFigures';
+import { type Content, type FrozenTax, signed } from '@/core/documents/content';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minor, NOTHING } from '@/core/kernel/money';
-import { share } from '@/core/kernel/share';
+import { type Minor, NOTHING, negated } from '@/core/kernel/money';
 import type { CalcResult, Category, GroupResult } from '@/core/tax/calcTypes';
-import { calculate } from '@/core/tax/calculate';
 import type { Registration } from '@/core/tax/registration';
 import type { ResolvedComponent } from '@/core/tax/resolve';
 
@@ -49,40 +48,27 @@ export interface TaxEntry {
   readonly filingCurrency: Currency;
   readonly filingBase: Minor;
   readonly filingTax: Minor;
+  /** The same in the currency of the document, where that is not the home currency. */
+  readonly inDocument?: { readonly currency: Currency; readonly base: Minor; readonly tax: Minor };
 }
 
-interface InFiling {
-  readonly base: Minor;
-  /** Tax of each component of the code. */
-  readonly taxes: readonly Minor[];
-}
-
-/** A group's figures in the currency of the return: net by what is left of the gross, families rounded, then split. */
-function inFiling(content: Content, figures: CalcResult): ReadonlyMap<string, InFiling> {
-  const { filing } = content;
-  if (filing === undefined)
-    return new Map(figures.groups.map((g) => [g.tax, { base: g.net, taxes: g.components.map((c) => c.amount) }]));
-  const { home } = calculate({ ...calcInputOf(content), home: filing });
-  const nets = new Map<string, bigint>();
-  figures.lines.forEach((line, i) => {
-    nets.set(line.tax, (nets.get(line.tax) ?? 0n) + (home?.lineNets[i] ?? 0n));
-  });
-  return new Map(
-    figures.groups.map((group): [string, InFiling] => {
-      const taxes = group.components.map(() => 0n);
-      for (const { family, amount } of home?.groups.find((g) => g.tax === group.tax)?.families ?? []) {
-        const at = group.components.flatMap((component, i) => (component.family === family ? [i] : []));
-        const parts = share(
-          amount,
-          at.map((i) => group.components[i]?.amount ?? 0n),
-        );
-        at.forEach((i, k) => {
-          taxes[i] = parts[k] ?? 0n;
-        });
-      }
-      return [group.tax, { base: minor(nets.get(group.tax) ?? 0n), taxes: taxes.map(minor) }];
+/** The entries that take others back, as when their document is cancelled. */
+export function reversedEntries(entries: readonly TaxEntry[]): readonly TaxEntry[] {
+  return entries.map((entry) => ({
+    ...entry,
+    id: `${entry.id}:cancelled`,
+    base: negated(entry.base),
+    tax: negated(entry.tax),
+    filingBase: negated(entry.filingBase),
+    filingTax: negated(entry.filingTax),
+    ...(entry.inDocument && {
+      inDocument: {
+        ...entry.inDocument,
+        base: negated(entry.inDocument.base),
+        tax: negated(entry.inDocument.tax),
+      },
     }),
-  );
+  }));
 }
 
 function partsOf(tax: FrozenTax | undefined, group: GroupResult): readonly (ResolvedComponent | null)[] {
@@ -99,10 +85,12 @@ export function taxEntriesOf(
   periodId: string,
   late: boolean,
 ): readonly TaxEntry[] {
-  const filed = inFiling(content, figures);
-  return figures.groups.flatMap((group) => {
+  const home = bookFigures(content, figures);
+  const filed = content.filing === undefined ? home : countedIn(content, figures, content.filing);
+  return figures.groups.flatMap((group, at) => {
     const tax = content.taxes.find((t) => t.code === group.tax);
-    const filing = filed.get(group.tax);
+    const counted = home.groups[at];
+    const filing = filed.groups[at];
     return partsOf(tax, group).map((component, part): TaxEntry => {
       const relief = component?.relief ?? null;
       return {
@@ -127,11 +115,18 @@ export function taxEntriesOf(
         certificate: relief?.certificate ?? '',
         boxBase: tax?.boxBase ?? '',
         boxTax: tax?.boxTax ?? '',
-        base: signed(content, group.net),
-        tax: signed(content, group.components[part]?.amount ?? NOTHING),
+        base: signed(content, counted?.net ?? NOTHING),
+        tax: signed(content, counted?.components[part] ?? NOTHING),
         filingCurrency: registration.filingCurrency,
-        filingBase: signed(content, filing?.base ?? NOTHING),
-        filingTax: signed(content, filing?.taxes[part] ?? NOTHING),
+        filingBase: signed(content, filing?.net ?? NOTHING),
+        filingTax: signed(content, filing?.components[part] ?? NOTHING),
+        ...(content.home && {
+          inDocument: {
+            currency: content.currency,
+            base: signed(content, group.net),
+            tax: signed(content, group.components[part]?.amount ?? NOTHING),
+          },
+        }),
       };
     });
   });

@@ -4,10 +4,7 @@ import type { IsoDate } from '@/core/kernel/date';
 import { readTypedDecimal } from '@/core/kernel/decimal';
 import { type Minor, minor, minus, NOTHING, readMoney, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
-
-export type PaymentMethod = 'bank' | 'cash' | 'cheque' | 'card';
-
-export const PAYMENT_METHODS: readonly PaymentMethod[] = ['bank', 'cash', 'cheque', 'card'];
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 
 /** The part of a receipt that settles one document. */
 export interface Allocation {
@@ -26,8 +23,14 @@ export interface Receipt {
   readonly method: PaymentMethod;
   /** The customer's or the bank's words; may be empty. */
   readonly reference: string;
+  /** In `currency`. */
   readonly amount: Minor;
+  readonly currency: Currency;
+  /** What it was worth in home currency on its day. */
+  readonly amountHome: Minor;
   readonly allocations: readonly Allocation[];
+  /** Ids of the documents it settles, for the index. */
+  readonly settles: readonly string[];
   readonly entryId: string;
   readonly recordedAt: string;
   readonly keys: readonly string[];
@@ -66,7 +69,7 @@ export function allocationRefusals(
   allocations.forEach((allocation, i) => {
     const path = `allocations[${i}].amount`;
     const document = documents.get(allocation.documentId);
-    if (document === undefined || document.customerId !== customerId || document.kind !== 'invoice')
+    if (document === undefined || document.customerId !== customerId || !['invoice', 'opening'].includes(document.kind))
       refusals.push({ code: 'not-found', path, expected: 'an invoice of this customer', found: allocation.number });
     else if (seen.has(allocation.documentId))
       refusals.push({ code: 'duplicate', path, expected: 'each invoice once', found: allocation.number });

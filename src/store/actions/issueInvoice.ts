@@ -1,23 +1,22 @@
-import { issue } from '@/core/decisions/issue';
+import { type Consent, issue } from '@/core/decisions/issue';
+import type { DocumentLink } from '@/core/documents/issued';
 import { refuse } from '@/core/kernel/result';
-import { loadSetting, present } from '../load';
+import { loadFamily, loadSetting } from '../load';
 import type { Action } from '../perform';
 
-/** Issues the draft as the next invoice. A draft that is gone was issued or deleted elsewhere. */
-export const issueInvoice: Action<{ draftId: string }, { id: string; number: string }> = {
+/** Issues a draft. The draft must have been kept before. */
+export const issueInvoice: Action<{ draftId: string; consent?: Consent }, DocumentLink> = {
   name: 'issue invoice',
-  async decide(db, { draftId }, moment) {
+  async decide(db, { draftId, consent = { overrun: false } }, moment) {
     const draft = await db.drafts.get(draftId);
     if (draft === undefined) return refuse({ code: 'already-issued', path: '' });
-    const [customer, series, chart] = await Promise.all([
+    const [customer, series, chart, family] = await Promise.all([
       db.customers.get(draft.customerId),
-      db.series.get('invoice'),
+      db.series.toArray(),
       db.accounts.toArray(),
+      draft.origin?.how === 'stage' ? loadFamily(db, draft.familyId) : [],
     ]);
     const setting = await loadSetting(db, draft, customer ?? null);
-    return issue(
-      { draft, customer: customer ?? null, setting, series: present(series, 'the invoice series'), chart },
-      moment,
-    );
+    return issue({ draft, customer: customer ?? null, setting, series, chart, family }, consent, moment);
   },
 };

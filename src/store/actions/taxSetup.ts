@@ -41,6 +41,7 @@ export const keepPlace = keep('places', 'keep place');
 export const keepWithholdingType = keep('withholdingTypes', 'keep withholding type');
 export const keepCertificate = keep('certificates', 'keep certificate');
 export const keepPriceList = keep('priceLists', 'keep price list');
+export const keepStyle = keep('styles', 'keep style');
 export const keepExchangeRate = keep('exchangeRates', 'keep exchange rate');
 
 /** Takes a place out; documents keep the stack they were issued with. */

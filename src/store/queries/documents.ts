@@ -3,7 +3,6 @@ import type { CustomerRow, ItemRow } from '@/core/decisions/changes';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { holdsParts, searchParts } from '@/core/kernel/words';
-import type { Span } from '@/core/periods/calendar';
 import type { Receipt } from '@/core/receipts/receipt';
 import type { BookDb } from '../schema';
 
@@ -25,20 +24,6 @@ async function found<Row extends Keyed>(table: Table<Row, string>, query: string
         .toArray();
 }
 
-/** Documents issued within a period, newest first. */
-export function documentsIn(db: BookDb, span: Span, limit: number): Promise<IssuedDocument[]> {
-  return db.documents
-    .where('[issueDate+number]')
-    .between([span.start, Dexie.minKey], [span.end, Dexie.maxKey])
-    .reverse()
-    .limit(limit)
-    .toArray();
-}
-
-export function findDocuments(db: BookDb, query: string, limit: number): Promise<IssuedDocument[]> {
-  return found(db.documents as unknown as Table<IssuedDocument, string>, query, limit);
-}
-
 export function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
   return found(db.drafts as unknown as Table<Draft, string>, query, limit);
 }
@@ -49,7 +34,12 @@ export function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
 
 /** Customers by any part of name, town, number; the first by name when nothing is typed. */
 export function findCustomers(db: BookDb, query: string, limit: number): Promise<CustomerRow[]> {
-  if (query.trim() === '') return db.customers.orderBy('name').limit(limit).toArray();
+  if (query.trim() === '')
+    return db.customers
+      .orderBy('name')
+      .filter((customer) => customer.mergedInto === '')
+      .limit(limit)
+      .toArray();
   return found(db.customers as unknown as Table<CustomerRow, string>, query, limit);
 }
 
@@ -67,7 +57,7 @@ export function findReceipts(db: BookDb, query: string, limit: number): Promise<
 export async function openInvoices(db: BookDb, customerId: string): Promise<IssuedDocument[]> {
   const open = await db.documents.where('[customerId+isOpen]').equals([customerId, 1]).toArray();
   return open
-    .filter((document) => document.kind === 'invoice')
+    .filter((document) => document.open > 0n)
     .sort((a, b) => (a.dueDate + a.number < b.dueDate + b.number ? -1 : 1));
 }
 
@@ -80,10 +70,8 @@ export function overdueInvoices(db: BookDb, today: string, limit: number): Promi
     .toArray();
 }
 
-/** Receipts that settled a document, oldest first. */
-export async function receiptsOf(db: BookDb, document: IssuedDocument): Promise<Receipt[]> {
-  const all = await db.receipts.where('customerId').equals(document.customerId).toArray();
-  return all
-    .filter((r) => r.allocations.some((a) => a.documentId === document.id))
-    .sort((a, b) => (a.date < b.date ? -1 : 1));
+/** Receipts that settled any of these documents, oldest first. */
+export async function receiptsOf(db: BookDb, documentIds: readonly string[]): Promise<Receipt[]> {
+  const all = await db.receipts.where('settles').anyOf(documentIds).distinct().toArray();
+  return all.sort((a, b) => (a.date < b.date ? -1 : 1));
 }

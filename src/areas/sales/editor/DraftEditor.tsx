@@ -5,35 +5,35 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } f
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import type { CustomerRow } from '@/core/decisions/changes';
+import { numberOf } from '@/core/decisions/issue';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
-import { blankLine, type Draft } from '@/core/documents/draft';
+import { blankLine, type Draft, type DraftKind } from '@/core/documents/draft';
 import { lineVerdict } from '@/core/documents/lineTax';
 import { preview } from '@/core/documents/preview';
-import { nextNumber } from '@/core/documents/series';
 import type { Setting } from '@/core/documents/setting';
 import { type Keep, switchMode } from '@/core/documents/switchMode';
-import { isIsoDate } from '@/core/kernel/date';
 import { showMoney } from '@/core/kernel/show';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { deleteDraft } from '@/store/actions/drafts';
 import { loadSetting } from '@/store/load';
 import { Button } from '@/ui/Button';
-import { Dialog } from '@/ui/Dialog';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
-import { CustomerForm } from '../../setup/customers/CustomerForm';
-import { ItemForm } from '../../setup/ItemForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, bookDb, useBook } from '../../shell/book';
 import { useKey } from '../../shell/useKey';
 import { wordRefusals } from '../../shell/wording';
-import { Totals } from '../Totals';
+import { AdjustmentRows } from './AdjustmentRows';
 import { AskDialog } from './AskDialog';
 import { DraftMargin } from './DraftMargin';
+import { DraftTotals } from './DraftTotals';
 import { createDraftStore } from './draftStore';
 import { HeaderFields } from './HeaderFields';
 import { LinesTable } from './LinesTable';
+import { type Making, MakingDialog } from './MakingDialog';
+import { MoreFields } from './MoreFields';
 import { focusField, moveOnEnter } from './moveOn';
+import { OriginLine } from './OriginLine';
 import { SwitchModeDialog } from './SwitchModeDialog';
 import { useAutosave } from './useAutosave';
 import { useDecidedTaxes } from './useDecidedTaxes';
@@ -41,7 +41,7 @@ import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
 import { useTaxChoices } from './useTaxChoices';
 
-type Making = { readonly what: 'customer' | 'item'; readonly name: string; readonly lineId: string } | null;
+const TITLES: Readonly<Record<DraftKind, string>> = { invoice: 'Invoice', quote: 'Quote', 'cash-sale': 'Cash sale' };
 
 interface DraftEditorProps {
   readonly initial: Draft;
@@ -52,7 +52,7 @@ interface DraftEditorProps {
 /** The sheet of a draft: written in place, computed as it is written, issued from here. */
 export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const router = useRouter();
-  const { accounts, currency, registrations } = useOpenBook();
+  const { accounts, registrations } = useOpenBook();
   const firstIncome = accounts.find((account) => account.type === 'income')?.code ?? '';
   const customerRef = useRef<CustomerRow | null>(null);
   const settingRef = useRef<Setting | null>(null);
@@ -79,8 +79,9 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
     settingRef.current = setting;
   }, [customer, setting]);
   useDecidedTaxes(store, draft, customer, read);
-  const series = useBook((db) => db.series.get('invoice'));
-  const number = series !== undefined && isIsoDate(draft.issueDate) ? nextNumber(series, draft.issueDate) : '';
+  const series = useBook((db) => db.series.toArray());
+  const version = draft.origin?.how === 'version' ? draft.origin.number : '';
+  const number = version !== '' ? `${version}, next version` : series === undefined ? '' : numberOf(draft, series);
 
   const settled = useDeferredValue(draft);
   const shown = useMemo(
@@ -123,7 +124,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
     const { draft: switched, moved } = switchMode(store.getState().draft, shown, switching, keep);
     store.replace(switched);
     setSwitching(null);
-    if (moved !== 0n) toast(`No price leads to the same total: it moves by ${showMoney(moved, currency)}.`);
+    if (moved !== 0n) toast(`No price leads to the same total: it moves by ${showMoney(moved, shown.currency)}.`);
   };
   const askMode = (to: PriceMode) => {
     if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
@@ -142,16 +143,18 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const stale = problems.some(
     (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
   );
-  if (shown === null || setting === null) return <Sheet label="Draft invoice">{null}</Sheet>;
+  const title = TITLES[draft.kind];
+  const label = `Draft ${title.toLowerCase()}`;
+  if (shown === null || setting === null) return <Sheet label={label}>{null}</Sheet>;
   const general = problems.filter((problem) => problem.path === '' || problem.path === 'lines');
   return (
     <>
-      <Sheet label="Draft invoice">
+      <Sheet label={label}>
         <form
           className="flex flex-1 flex-col"
           onSubmit={(event) => event.preventDefault()}
           onKeyDown={moveOnEnter}
-          aria-label="Invoice"
+          aria-label={title}
         >
           <SheetTitle
             aside={
@@ -169,8 +172,9 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
               </>
             }
           >
-            Invoice
+            {title}
           </SheetTitle>
+          <OriginLine draft={draft} />
           <HeaderFields
             store={store}
             draft={draft}
@@ -179,7 +183,9 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             registrations={registrations}
             onPickCustomer={pickCustomer}
             onNewCustomer={(name) => setMaking({ what: 'customer', name, lineId: '' })}
+            onMendCustomer={() => setMaking({ what: 'mend', name: '', lineId: '' })}
           />
+          <MoreFields store={store} draft={draft} customer={customer} setting={setting} wrong={wrong} save={save} />
           <LinesTable
             store={store}
             draft={draft}
@@ -189,12 +195,8 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             onPickItem={pickItem}
             onNewItem={newItem}
           />
-          <Totals
-            figures={shown.figures}
-            currency={currency}
-            withholding={shown.withholding}
-            nameOf={(code) => shown.taxes.find((tax) => tax.code === code)?.name ?? code}
-          />
+          <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes} />
+          <DraftTotals store={store} draft={draft} shown={shown} />
           <label className="mt-4 block text-soft text-sm">
             Note to the customer
             <textarea
@@ -224,7 +226,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
                 onClick={issuing.issue}
                 title="Ctrl+Enter"
               >
-                Issue {number}
+                {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
               </Button>
               <Button onClick={() => void save().then((ok) => ok && router.push('/sales'))}>Keep as draft</Button>
               <Button weight="quiet" onClick={drop}>
@@ -244,32 +246,14 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
       <DraftMargin store={store} draft={settled} shown={shown} customer={customer} number={number} setting={setting} />
       <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
       <AskDialog number={number} issuing={issuing} />
-      <Dialog
-        open={making !== null}
+      <MakingDialog
+        making={making}
+        customer={customer}
+        title={title}
         onClose={() => setMaking(null)}
-        title={making?.what === 'item' ? 'New item' : 'New customer'}
-        description="It is kept in Setup and taken into this invoice."
-        wide
-      >
-        {making?.what === 'customer' && (
-          <CustomerForm
-            name={making.name}
-            onSaved={(id) => {
-              setMaking(null);
-              void pickCustomer(id);
-            }}
-          />
-        )}
-        {making?.what === 'item' && (
-          <ItemForm
-            name={making.name}
-            onSaved={(id) => {
-              setMaking(null);
-              void pickItem(making.lineId, id);
-            }}
-          />
-        )}
-      </Dialog>
+        onCustomer={(id) => void pickCustomer(id)}
+        onItem={(lineId, id) => void pickItem(lineId, id)}
+      />
     </>
   );
 }

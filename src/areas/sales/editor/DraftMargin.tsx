@@ -3,25 +3,25 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
-import { type Draft, isBlank } from '@/core/documents/draft';
+import { bookFigures } from '@/core/documents/bookFigures';
+import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
-import { datesOf, lineTrail } from '@/core/documents/lineTax';
+import { datesOf } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
 import { registrationFor, type Setting } from '@/core/documents/setting';
 import { documentSides, notYetDueAccountOf, outputAccountOf, type PostedContent } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { placeInPeriod, spanName } from '@/core/periods/calendar';
-import { knownClasses } from '@/core/tax/taxSetup';
-import { explainLine } from '@/core/tax/workings';
-import { ChoiceField } from '@/ui/Field';
-import { Margin, Note } from '@/ui/Page';
+import { Margin } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
-import { Because, ChecksNote, componentNames, Steps, TrailList } from '../MarginNotes';
+import { ChecksNote } from '../MarginNotes';
+import { keyOfSide, totalNames } from '../totalNames';
 import { checkDraft, type DraftChecks } from './draftChecks';
 import type { DraftStore } from './draftStore';
-import { LineTaxNote } from './LineTaxNote';
+import { LineNote } from './LineNote';
 import { focusField } from './moveOn';
+import { TotalNote } from './TotalNote';
 
 /** Checks wait for a pause in typing; figures do not. */
 const CHECK_PAUSE = 150;
@@ -55,7 +55,7 @@ function useChecks({
 export function DraftMargin(props: DraftMarginProps) {
   const { store, draft, shown, customer, setting } = props;
   const router = useRouter();
-  const { accounts, currency } = useOpenBook();
+  const { accounts } = useOpenBook();
   const focus = useStore(store, (state) => state.focus);
   const checks = useChecks(props);
 
@@ -63,17 +63,17 @@ export function DraftMargin(props: DraftMarginProps) {
     0,
     draft.lines.findIndex((line) => line.id === focus?.lineId),
   );
-  const line = draft.lines[at];
   const registration = registrationFor(setting, draft.registrationId);
-  const classes = useMemo(() => knownClasses(setting.setup), [setting]);
-  const steps = line === undefined ? [] : explainLine(shown.input, shown.figures, line.id, componentNames(shown.taxes));
-  const tax = shown.taxes.find((t) => t.code === line?.taxCode);
-  const trail = useMemo(
-    () => (line === undefined ? [] : lineTrail(draft, line, customer, setting)),
-    [draft, line, customer, setting],
-  );
+  const names = totalNames({
+    taxes: shown.taxes,
+    lines: draft.lines,
+    adjustments: draft.adjustments,
+    withholding: shown.withholding,
+  });
+  const ids = [...draft.lines, ...draft.adjustments].map(({ id }) => id);
 
   const sides = useMemo(() => {
+    if (draft.kind === 'quote') return [];
     const accountOf = new Map(draft.lines.map((l) => [l.id, l.account]));
     const content: PostedContent = {
       kind: 'invoice',
@@ -81,12 +81,14 @@ export function DraftMargin(props: DraftMarginProps) {
       buyer: { name: '' },
       taxes: shown.taxes,
       lines: shown.figures.lines.map((l) => ({ account: accountOf.get(l.id) ?? '' })),
+      adjustments: draft.adjustments,
       withholding: shown.withholding,
     };
     const accountOfTax = registration?.basis === 'on-payment' ? notYetDueAccountOf : outputAccountOf;
     const outputAccount = registration === undefined ? '' : accountOfTax(registration, accounts);
-    return documentSides(content, shown.figures, accounts, { outputAccount, taxPeriodId: '' });
-  }, [shown, draft.lines, accounts, registration]);
+    const counted = bookFigures(shown.home === undefined ? {} : { home: shown.home }, shown.figures);
+    return documentSides(content, shown.figures, counted, accounts, { outputAccount, taxPeriodId: '' });
+  }, [shown, draft.kind, draft.lines, draft.adjustments, accounts, registration]);
 
   const { taxPoint } = datesOf(draft);
   const placed = taxPoint === null || registration === undefined ? null : placeInPeriod(registration, taxPoint);
@@ -101,31 +103,12 @@ export function DraftMargin(props: DraftMarginProps) {
   };
   return (
     <Margin>
-      <Note title={steps.length === 0 ? 'Workings' : `Workings — line ${at + 1}`}>
-        {steps.length === 0 && (
-          <p className="text-soft text-sm">Write a line with its price, and see here how its figures come about.</p>
-        )}
-        <Steps steps={steps} currency={currency} />
-        {steps.length > 0 && tax !== undefined && line !== undefined && (
-          <>
-            {line.priceFrom !== '' && <p className="my-2 text-sm">Price: {line.priceFrom}.</p>}
-            <Because tax={tax} byHand={line.taxByHand} trail={trail} />
-            <ChoiceField
-              label="Income account of this line"
-              options={accounts.filter((a) => a.type === 'income').map((a) => [a.code, `${a.code} ${a.name}`] as const)}
-              value={line.account}
-              onChange={(event) => store.changeLine(line.id, { account: event.target.value })}
-            />
-          </>
-        )}
-        {line !== undefined && !isBlank(line) && (
-          <>
-            {tax === undefined && <TrailList trail={trail} />}
-            <LineTaxNote store={store} line={line} classes={classes} shown={shown} />
-          </>
-        )}
-      </Note>
-      <EntriesNote sides={sides}>
+      {focus?.lineId === '' ? (
+        <TotalNote store={store} shown={shown} total={focus.field} names={names} draft={draft} />
+      ) : (
+        <LineNote store={store} draft={draft} at={at} shown={shown} customer={customer} setting={setting} />
+      )}
+      <EntriesNote sides={sides} onOpen={(side) => store.setFocus({ lineId: '', field: keyOfSide(side, names, ids) })}>
         {registration?.basis === 'on-payment' && (
           <p className="mt-1 text-soft text-sm">Its tax falls due as it is paid.</p>
         )}

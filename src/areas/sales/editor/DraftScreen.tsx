@@ -2,19 +2,20 @@
 
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import type { Draft } from '@/core/documents/draft';
+import { blankDraft, type Draft, type DraftKind } from '@/core/documents/draft';
 import { Button } from '@/ui/Button';
 import { Empty, Sheet } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { bookDb, today } from '../../shell/book';
-import { newDraft } from '../newDraft';
 import { DraftEditor } from './DraftEditor';
+
+const kindOf = (asked: string): DraftKind => (asked === 'quote' || asked === 'cash-sale' ? asked : 'invoice');
 
 /** Loads a draft once and hands it to the editor; other tabs' changes are met when it is kept. */
 export function DraftScreen({ id }: { readonly id: string }) {
   const router = useRouter();
   const { registration } = useOpenBook();
-  const isNew = useSearchParams().has('new');
+  const asked = useSearchParams().get('new');
   const [draft, setDraft] = useState<Draft | null | undefined>(undefined);
   const registrationId = useRef(registration.id);
   const [reading, setReading] = useState(0);
@@ -25,12 +26,13 @@ export function DraftScreen({ id }: { readonly id: string }) {
     void bookDb()
       .drafts.get(id)
       .then((stored) => {
-        if (current) setDraft(stored ?? (isNew ? newDraft(id, registrationId.current, today()) : null));
+        if (current)
+          setDraft(stored ?? (asked === null ? null : blankDraft(id, kindOf(asked), registrationId.current, today())));
       });
     return () => {
       current = false;
     };
-  }, [id, isNew, reading]);
+  }, [id, asked, reading]);
 
   if (draft === undefined) return <Sheet label="Draft">{null}</Sheet>;
   if (draft === null)

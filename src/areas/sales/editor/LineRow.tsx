@@ -1,5 +1,7 @@
 'use client';
 
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import { type KeyboardEvent, memo } from 'react';
 import type { DraftLine } from '@/core/documents/draft';
 import { UNITS } from '@/core/documents/item';
@@ -53,17 +55,38 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
     if (event.altKey && event.key === 'ArrowUp') store.moveLine(line.id, -1);
     else if (event.altKey && event.key === 'ArrowDown') store.moveLine(line.id, 1);
     else if (event.altKey && event.key === 'Delete') store.removeLine(line.id);
+    else if (event.altKey && event.key === 'Insert') store.copyLine(line.id);
     else if (event.shiftKey && event.key === 'Enter' && !hasDetail)
       store.changeLine(line.id, { description: `${title}\n` });
     else return;
     event.preventDefault();
   };
+  const { setNodeRef, setActivatorNodeRef, listeners, transform, transition, isDragging } = useSortable({
+    id: line.id,
+    disabled: waiting,
+  });
   return (
     <tr
-      className={`${LINE_GRID} items-start border-rule border-b [contain-intrinsic-size:auto_29px] [content-visibility:auto]`}
+      ref={setNodeRef}
+      data-line={line.id}
+      style={
+        transform === null ? undefined : { transform: CSS.Translate.toString(transform), transition: transition ?? '' }
+      }
+      className={`${LINE_GRID} group relative ${isDragging ? 'z-10 bg-paper opacity-80' : ''} items-start border-rule border-b [contain-intrinsic-size:auto_29px] [content-visibility:auto]`}
       onKeyDown={onKeyDown}
     >
-      <td>
+      <td className="relative">
+        {!waiting && (
+          <span
+            ref={setActivatorNodeRef}
+            {...listeners}
+            aria-hidden="true"
+            title="Drag to move; Alt+↑ and Alt+↓ do the same"
+            className="absolute top-1 -left-4 w-4 cursor-grab touch-none text-soft opacity-0 group-focus-within:opacity-100 group-hover:opacity-100"
+          >
+            ⠿
+          </span>
+        )}
         <FindBox
           label={`Item or description, line ${index + 1}`}
           fieldName={name('description')}

@@ -1,7 +1,7 @@
-import { CHECK_COUNT, findingsOn } from '@/core/decisions/findings';
+import { CHECK_COUNT, findingsOn, quoteFindings } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
-import { freezeInvoice } from '@/core/documents/freeze';
+import { freezeDraft } from '@/core/documents/freeze';
 import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusal } from '../../shell/wording';
@@ -13,7 +13,7 @@ export interface DraftChecks {
 
 /** What is missing or wrong on a draft. While fields are missing only those are told, each at its place. */
 export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): DraftChecks {
-  const frozen = freezeInvoice(draft, number, customer, setting);
+  const frozen = freezeDraft(draft, number, customer, setting);
   if (!frozen.ok)
     return {
       findings: frozen.refusals.map(
@@ -27,7 +27,7 @@ export function checkDraft(draft: Draft, number: string, customer: Customer | nu
       ),
       holding: 0,
     };
-  const findings = findingsOn(frozen.value);
+  const findings = draft.kind === 'quote' ? quoteFindings(frozen.value) : findingsOn(frozen.value);
   const rules = new Set(findings.map((finding) => finding.rule));
   return { findings, holding: CHECK_COUNT - rules.size };
 }

@@ -1,7 +1,15 @@
 'use client';
 
 import { createStore, type StoreApi } from 'zustand';
-import { blankLine, type Draft, type DraftLine, isBlank } from '@/core/documents/draft';
+import {
+  blankLine,
+  type Draft,
+  type DraftAdjustment,
+  type DraftLine,
+  type DraftOverride,
+  isBlank,
+} from '@/core/documents/draft';
+import type { PastedLine } from '@/core/documents/pasteLines';
 import type { Refusal } from '@/core/kernel/result';
 
 /** Where the focus is; the margin speaks of it. */
@@ -26,7 +34,16 @@ export interface DraftStore extends StoreApi<DraftState> {
   decide(draft: Draft): void;
   changeLine(id: string, patch: Partial<DraftLine>): void;
   /** Moves a line by a number of places; the blank last line stays last. */
-  moveLine(id: string, by: -1 | 1): void;
+  moveLine(id: string, by: number): void;
+  /** Puts a copy of a line below it. */
+  copyLine(id: string): void;
+  /** Puts lines in at a line: a blank one gives way, any other stays above them. */
+  insertLines(at: string, lines: readonly PastedLine[]): void;
+  changeAdjustment(id: string, patch: Partial<DraftAdjustment>): void;
+  addAdjustment(adjustment: DraftAdjustment): void;
+  removeAdjustment(id: string): void;
+  /** Types the tax of a family instead of computing it; an empty amount takes that back. */
+  override(tax: string, family: string, patch: Partial<Pick<DraftOverride, 'amount' | 'reason'>>): void;
   removeLine(id: string): void;
   setFocus(focus: Focus): void;
   /** A save went through: what was typed meanwhile stays dirty. */
@@ -74,6 +91,42 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftS
         if (line === undefined || to < 0 || to >= lines.length - 1 || isBlank(line)) return lines;
         const rest = lines.filter((l) => l.id !== id);
         return [...rest.slice(0, to), line, ...rest.slice(to)];
+      }),
+    copyLine: (id) =>
+      withLines((lines) =>
+        lines.flatMap((line) =>
+          line.id === id && !isBlank(line) ? [line, { ...line, id: crypto.randomUUID(), of: '' }] : [line],
+        ),
+      ),
+    insertLines: (at, pasted) =>
+      update((draft) => {
+        const taxCode = defaults.taxCodeOf(draft);
+        const lines = pasted.map((line) => ({
+          ...blankLine(crypto.randomUUID(), defaults.account),
+          taxCode,
+          ...line,
+        }));
+        const index = draft.lines.findIndex((line) => line.id === at);
+        const target = draft.lines[index];
+        const rest = draft.lines.slice(index + 1);
+        const kept = draft.lines.slice(0, target === undefined || isBlank(target) ? Math.max(0, index) : index + 1);
+        return { ...draft, lines: [...kept, ...lines, ...rest] };
+      }),
+    changeAdjustment: (id, patch) =>
+      update((draft) => ({
+        ...draft,
+        adjustments: draft.adjustments.map((a) => (a.id === id ? { ...a, ...patch } : a)),
+      })),
+    addAdjustment: (adjustment) => update((draft) => ({ ...draft, adjustments: [...draft.adjustments, adjustment] })),
+    removeAdjustment: (id) =>
+      update((draft) => ({ ...draft, adjustments: draft.adjustments.filter((a) => a.id !== id) })),
+    override: (tax, family, patch) =>
+      update((draft) => {
+        const is = (o: DraftOverride) => o.tax === tax && o.family === family;
+        const before = draft.overrides.find(is) ?? { tax, family, amount: '', reason: '' };
+        const now = { ...before, ...patch };
+        const others = draft.overrides.filter((o) => !is(o));
+        return { ...draft, overrides: now.amount.trim() === '' ? others : [...others, now] };
       }),
     removeLine: (id) => withLines((lines) => lines.filter((line) => line.id !== id)),
     setFocus: (focus) => store.setState({ focus }),

@@ -5,13 +5,27 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Finding } from '@/core/documents/finding';
 import type { Setting } from '@/core/documents/setting';
+import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
 import { issueInvoice } from '@/store/actions/issueInvoice';
+import { sendQuoteDraft } from '@/store/actions/quotes';
 import { act } from '../../shell/book';
+import { wordRefusal } from '../../shell/wording';
 import { checkDraft } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { focusField } from './moveOn';
 import type { Save } from './useAutosave';
+
+/** Billing more than was quoted is agreed to under this name. */
+const OVERRUN = 'overrun';
+
+const askedOf = (refusal: Refusal): Finding => ({
+  rule: OVERRUN,
+  severity: 'should',
+  field: refusal.path,
+  message: wordRefusal(refusal),
+  source: '',
+});
 
 export interface Issuing {
   readonly busy: boolean;
@@ -37,16 +51,21 @@ export function useIssuing(
   const [busy, setBusy] = useState(false);
 
   const issueAllTheSame = async () => {
+    const consent = { overrun: asking?.some((finding) => finding.rule === OVERRUN) ?? false };
     setAsking(null);
     setBusy(true);
     try {
       if (!(await save({ even: 'unchanged' }))) return;
-      const result = await act(issueInvoice, { draftId: store.getState().draft.id });
+      const { id: draftId, kind } = store.getState().draft;
+      const result =
+        kind === 'quote' ? await act(sendQuoteDraft, { draftId }) : await act(issueInvoice, { draftId, consent });
       if (result.ok) {
-        toast(`${result.value.number} is issued`);
+        toast(`${result.value.number} is ${kind === 'quote' ? 'sent' : 'issued'}`);
         router.push(`/sales/doc/${result.value.id}`);
         return;
       }
+      const beyond = result.refusals.filter((refusal) => refusal.code === 'overrun');
+      if (beyond.length > 0) return setAsking(beyond.map(askedOf));
       store.setProblems(result.refusals);
       focusField(result.refusals[0]?.path ?? '');
     } finally {

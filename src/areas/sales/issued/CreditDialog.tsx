@@ -3,82 +3,113 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
+import { notesOn } from '@/core/decisions/credit';
+import { type CreditRequest, leftToCredit, quantityToCredit } from '@/core/documents/creditContent';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { writeDate } from '@/core/kernel/date';
-import type { Refusal } from '@/core/kernel/result';
-import { readTypedDate } from '@/core/parties/terms';
+import { unitWord } from '@/core/documents/item';
+import { decimalOf, readTypedDecimal } from '@/core/kernel/decimal';
+import { refuse } from '@/core/kernel/result';
+import { showMoney, showNumber } from '@/core/kernel/show';
+import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { creditInvoice } from '@/store/actions/creditInvoice';
-import { Button } from '@/ui/Button';
-import { Dialog } from '@/ui/Dialog';
-import { TextField } from '@/ui/Field';
-import { act, today } from '../../shell/book';
-import { wordRefusal, wordRefusals } from '../../shell/wording';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { act } from '../../shell/book';
+import { WordDayDialog } from './WordDayDialog';
+
+type How = CreditRequest['kind'];
 
 interface CreditDialogProps {
-  readonly document: IssuedDocument;
-  readonly open: boolean;
+  readonly invoice: IssuedDocument;
+  readonly family: readonly IssuedDocument[];
   readonly onClose: () => void;
 }
 
-/** Takes an invoice back whole. */
-export function CreditDialog({ document, open, onClose }: CreditDialogProps) {
+/** Takes an invoice back: all that is left, some of its lines, or an amount. */
+export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
   const router = useRouter();
-  const [reason, setReason] = useState('');
-  const [date, setDate] = useState('');
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const errorAt = (path: string) => {
-    const found = refusals.find((refusal) => refusal.path === path);
-    return found && wordRefusal(found);
+  const { content } = invoice;
+  const { currency } = content;
+  const notes = notesOn(invoice, family);
+  const left = leftToCredit(invoice, notes);
+  const [how, setHow] = useState<How>('rest');
+  const [amount, setAmount] = useState('');
+  const [quantities, setQuantities] = useState<Readonly<Record<string, string>>>({});
+  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
+
+  const requestOf = (): CreditRequest | null => {
+    if (how === 'rest') return { kind: 'rest' };
+    if (how === 'amount') {
+      const read = readTypedMoney(amount, currency);
+      if (read !== null) return { kind: 'amount', amount: read };
+      setWrong({ amount: `Give an amount such as ${moneySample(currency)}.` });
+      return null;
+    }
+    const typed = Object.entries(quantities).filter(([, text]) => text.trim() !== '');
+    const read = typed.map(([id, text]) => [id, readTypedDecimal(text)] as const);
+    const bad = read.filter(([, value]) => value === null);
+    setWrong(Object.fromEntries(bad.map(([id]) => [id, 'Give a quantity such as 3 or 1.5.'])));
+    if (bad.length > 0) return null;
+    return { kind: 'lines', quantities: new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]]))) };
   };
-  const credit = async () => {
-    const day = date.trim() === '' ? today() : readTypedDate(date, today(), document.issueDate);
-    const result = await act(creditInvoice, { documentId: document.id, date: day ?? date, reason });
-    if (!result.ok) return setRefusals(result.refusals);
-    toast(`${result.value.number} credits ${document.number}`);
+  const credit = async (reason: string, date: string) => {
+    const request = requestOf();
+    if (request === null) return refuse();
+    const result = await act(creditInvoice, { documentId: invoice.id, date, reason, request });
+    if (!result.ok) {
+      const at = result.refusals.filter(({ path }) => path.startsWith('quantities.') || path === 'amount');
+      setWrong(
+        Object.fromEntries(at.map(({ path }) => [path.replace('quantities.', ''), 'This is more than is left of it.'])),
+      );
+      return refuse(...result.refusals.filter((refusal) => !at.includes(refusal)));
+    }
+    toast(`${result.value.number} credits ${invoice.number}`);
     onClose();
     router.push(`/sales/doc/${result.value.id}`);
+    return result;
   };
-  const others = refusals.filter((refusal) => refusal.path !== 'reason' && refusal.path !== 'date');
   return (
-    <Dialog
-      open={open}
+    <WordDayDialog
+      title={`Credit ${invoice.number}`}
+      description={`A credit note with the invoice’s own rates takes it back. The invoice stays in the book. Left to credit: ${showMoney(left, currency)} ${currency}.`}
+      words="Reason, printed on the credit note"
+      day="Date"
+      action={`Credit ${invoice.number}`}
+      onDo={credit}
       onClose={onClose}
-      title={`Credit ${document.number} whole`}
-      description="A credit note with the same lines and rates takes it back. The invoice stays in the book; this can not be undone, only invoiced again."
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void credit();
-        }}
-      >
+      <ChoiceField
+        label="What is taken back"
+        options={[
+          ['rest', notes.length === 0 ? 'All of it' : 'All that is left of it'],
+          ['lines', 'Quantities of its lines'],
+          ['amount', 'An amount, with tax, over all lines'],
+        ]}
+        value={how}
+        onChange={(event) => setHow(event.target.value as How)}
+      />
+      {how === 'amount' && (
         <TextField
-          label="Reason, printed on the credit note"
-          value={reason}
-          error={errorAt('reason')}
-          onChange={(e) => setReason(e.target.value)}
-          autoFocus
+          label={`Amount with tax, ${currency}`}
+          inputMode="decimal"
+          value={amount}
+          error={wrong.amount}
+          onChange={(event) => setAmount(event.target.value)}
         />
-        <TextField
-          label="Date"
-          value={date}
-          placeholder={writeDate(today())}
-          hint="Empty for today"
-          error={errorAt('date')}
-          onChange={(e) => setDate(e.target.value)}
-        />
-        {others.length > 0 && (
-          <p role="alert" className="mb-3 text-brick">
-            ▲ {wordRefusals(others)}
-          </p>
-        )}
-        <div className="mt-2 flex gap-2.5">
-          <Button weight="main" type="submit">
-            Credit {document.number}
-          </Button>
-          <Button onClick={onClose}>Leave it as it is</Button>
-        </div>
-      </form>
-    </Dialog>
+      )}
+      {how === 'lines' &&
+        content.lines.map((line) => {
+          const open = quantityToCredit(line, notes);
+          return (
+            <TextField
+              key={line.id}
+              label={`${line.description.split('\n')[0]}: of ${showNumber(decimalOf(open))} ${unitWord(line.unit)} left`}
+              inputMode="decimal"
+              value={quantities[line.id] ?? ''}
+              error={wrong[line.id]}
+              onChange={(event) => setQuantities({ ...quantities, [line.id]: event.target.value })}
+            />
+          );
+        })}
+    </WordDayDialog>
   );
 }

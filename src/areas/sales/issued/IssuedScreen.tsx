@@ -3,39 +3,28 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { toast } from 'sonner';
-import { CHECK_COUNT, findingsOn } from '@/core/decisions/findings';
-import { calcInputOf, trailOf } from '@/core/documents/content';
-import type { IssuedDocument } from '@/core/documents/issued';
-import { einvoiceOf } from '@/core/einvoice/fromDocument';
-import { writeUbl } from '@/core/einvoice/writeUbl';
-import { isoDate, writeDate } from '@/core/kernel/date';
-import { spanName, spanOf } from '@/core/periods/calendar';
-import { explainLine } from '@/core/tax/workings';
-import { fileName, printed } from '@/print/words';
-import { receiptsOf } from '@/store/queries/documents';
+import { writeDate } from '@/core/kernel/date';
+import type { TotalKey } from '@/core/tax/explainTotal';
+import { printed } from '@/print/words';
+import { type DocumentFile, documentFile } from '@/store/queries/family';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { Money } from '@/ui/Money';
-import { Empty, Margin, Note, NoteRow, Sheet, SheetTitle } from '@/ui/Page';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
-import { useOpenBook } from '../../shell/BookContext';
 import { today, useBook } from '../../shell/book';
-import { EntriesNote } from '../../shell/EntriesNote';
-import { saveFile } from '../../shell/saveFile';
-import { useKey } from '../../shell/useKey';
 import { documentMark } from '../documentMark';
-import { Because, ChecksNote, componentNames, Steps } from '../MarginNotes';
 import { Totals } from '../Totals';
-import { CreditDialog } from './CreditDialog';
-import { PrintDialog, printedPdf } from './PrintDialog';
+import { BesideFields } from './BesideFields';
+import { DocumentActions } from './DocumentActions';
+import { IssuedMargin } from './IssuedMargin';
+import { PrintDialog } from './PrintDialog';
 
 /** An issued document: as it was frozen, with what came of it. */
 export function IssuedScreen({ id }: { readonly id: string }) {
   const router = useRouter();
-  const document = useBook(async (db) => (await db.documents.get(id)) ?? null, [id]);
-  if (document === undefined) return <Sheet label="Document">{null}</Sheet>;
-  if (document === null)
+  const file = useBook((db) => documentFile(db, id), [id]);
+  if (file === undefined) return <Sheet label="Document">{null}</Sheet>;
+  if (file === null)
     return (
       <Sheet label="Document">
         <Empty action={<Button onClick={() => router.push('/sales')}>Back to Sales</Button>}>
@@ -43,30 +32,21 @@ export function IssuedScreen({ id }: { readonly id: string }) {
         </Empty>
       </Sheet>
     );
-  return <Issued document={document} />;
+  return <Issued key={id} file={file} />;
 }
 
-function Issued({ document }: { readonly document: IssuedDocument }) {
-  const router = useRouter();
-  const { currency } = useOpenBook();
-  const [lineId, setLineId] = useState(document.content.lines[0]?.id ?? '');
-  const [crediting, setCrediting] = useState(false);
-  const [printing, setPrinting] = useState(false);
+function Issued({ file }: { readonly file: DocumentFile }) {
+  const { document } = file;
   const { content, figures } = document;
+  const [lineId, setLineId] = useState(content.lines[0]?.id ?? '');
+  const [total, setTotal] = useState<TotalKey>('payable');
+  const [printing, setPrinting] = useState(false);
   const page = printed(content, figures);
   const mark = documentMark(document, today());
-  const canReceive = document.kind === 'invoice' && document.open > 0n;
-  const receive = () => router.push(`/receipts/new?document=${document.id}`);
-  useKey('ctrl+enter', () => canReceive && receive());
-
-  const savePdf = async () => {
-    try {
-      saveFile(fileName(content, 'pdf'), await printedPdf(document), 'application/pdf');
-    } catch (error) {
-      toast.error(`The PDF could not be made: ${(error as Error).message}`);
-    }
+  const openTotal = (key: TotalKey) => {
+    setLineId('');
+    setTotal(key);
   };
-  const saveUbl = () => saveFile(fileName(content, 'xml'), writeUbl(einvoiceOf(content, figures)), 'application/xml');
   return (
     <>
       <Sheet label={`${page.title} ${page.number}`}>
@@ -80,14 +60,19 @@ function Issued({ document }: { readonly document: IssuedDocument }) {
         >
           {page.title} {page.number}
         </SheetTitle>
+        <Standing file={file} />
         <div className="mb-5 grid grid-cols-[1.3fr_2fr] gap-x-5">
           <address className="whitespace-pre-line not-italic">
-            <Link
-              href={`/setup/customers/${document.customerId}`}
-              className="font-semibold underline decoration-rule underline-offset-4"
-            >
-              {page.buyer[0]}
-            </Link>
+            {document.customerId === '' ? (
+              <span className="font-semibold">{page.buyer[0]}</span>
+            ) : (
+              <Link
+                href={`/setup/customers/${document.customerId}`}
+                className="font-semibold underline decoration-rule underline-offset-4"
+              >
+                {page.buyer[0]}
+              </Link>
+            )}
             <span className="block text-soft">{page.buyer.slice(1).join('\n')}</span>
           </address>
           <dl className="grid grid-cols-2 content-start gap-x-5 gap-y-1">
@@ -130,11 +115,15 @@ function Issued({ document }: { readonly document: IssuedDocument }) {
         />
         <Totals
           figures={figures}
-          currency={currency}
+          currency={content.currency}
           withholding={content.withholding ?? []}
           nameOf={(code) => content.taxes.find((tax) => tax.code === code)?.name ?? code}
+          adjustmentName={(id) => content.adjustments?.find((a) => a.id === id)?.text ?? id}
+          home={content.home}
+          focus={lineId === '' ? total : ''}
+          onFocus={openTotal}
         />
-        {[...page.legends, page.note].filter(Boolean).map((text) => (
+        {[...page.legends, page.note, page.conditions].filter(Boolean).map((text) => (
           <p key={text} className="mt-3 whitespace-pre-line">
             {text}
           </p>
@@ -147,117 +136,26 @@ function Issued({ document }: { readonly document: IssuedDocument }) {
             </div>
           ))}
         </dl>
-        <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
-          {canReceive && (
-            <Button weight="main" title="Ctrl+Enter" onClick={receive}>
-              Record a receipt
-            </Button>
-          )}
-          <Button onClick={() => setPrinting(true)}>See it printed</Button>
-          <Button onClick={savePdf}>Save PDF</Button>
-          <Button onClick={saveUbl}>Save UBL file</Button>
-          {document.kind === 'invoice' && document.creditNote === null && (
-            <Button weight="quiet" onClick={() => setCrediting(true)}>
-              Credit it whole…
-            </Button>
-          )}
-        </div>
+        <BesideFields file={file} />
+        <DocumentActions file={file} onPrint={() => setPrinting(true)} />
       </Sheet>
-      <IssuedMargin document={document} lineId={lineId} />
-      <CreditDialog document={document} open={crediting} onClose={() => setCrediting(false)} />
+      <IssuedMargin file={file} lineId={lineId} total={total} onTotal={openTotal} />
       {printing && <PrintDialog document={document} onClose={() => setPrinting(false)} />}
     </>
   );
 }
 
-function IssuedMargin({ document, lineId }: { readonly document: IssuedDocument; readonly lineId: string }) {
-  const { currency, registrations } = useOpenBook();
-  const { content, figures } = document;
-  const behind = useBook(
-    async (db) => ({
-      lines: await db.journalLines.where('entryId').equals(document.entryId).toArray(),
-      receipts: await receiptsOf(db, document),
-    }),
-    [document],
-  );
-  const at = content.lines.findIndex((line) => line.id === lineId);
-  const line = content.lines[at];
-  const tax = content.taxes.find((t) => t.code === line?.tax);
-  const findings = findingsOn(content);
-  const frequency = registrations.find((r) => r.id === content.registrationId)?.frequency ?? 'monthly';
-  const span = spanOf(frequency, isoDate(document.periodId.split('|')[1] ?? content.taxPoint));
-  return (
-    <Margin>
-      <Note title={`Workings — line ${at + 1}`}>
-        <Steps
-          steps={explainLine(calcInputOf(content), figures, lineId, componentNames(content.taxes))}
-          currency={currency}
-        />
-        {line !== undefined && tax !== undefined && (
-          <Because tax={tax} trail={trailOf(content, line)} byHand={line.taxByHand} />
-        )}
-      </Note>
-      <EntriesNote sides={behind?.lines ?? []}>
-        <p className="mt-1 text-soft text-sm">
-          {document.periodId === ''
-            ? 'Its tax falls due as it is paid.'
-            : `Reported in ${spanName(span)}${document.late ? ', late: its own period was filed already' : ''}.`}{' '}
-          <Link href={`/ledger?entry=${document.entryId}`} className="underline underline-offset-2">
-            Journal
-          </Link>
-        </p>
-      </EntriesNote>
-      <ChecksNote
-        findings={findings}
-        holding={CHECK_COUNT - new Set(findings.map((f) => f.rule)).size}
-        wayTo={() => null}
-      />
-      <Note title="Settlement">
-        <NoteRow label="Total" figure={<Money amount={figures.totals.payable} currency={currency} />} />
-        {behind?.receipts.map((receipt) => (
-          <NoteRow
-            key={receipt.id}
-            label={
-              <Link href={`/receipts/${receipt.id}`} className="underline decoration-rule underline-offset-2">
-                {receipt.number}, {writeDate(receipt.date)}
-              </Link>
-            }
-            figure={
-              <Money
-                amount={receipt.allocations.find((a) => a.documentId === document.id)?.amount ?? receipt.amount}
-                currency={currency}
-              />
-            }
-          />
-        ))}
-        {document.creditNote !== null && (
-          <NoteRow
-            label={
-              <Link
-                href={`/sales/doc/${document.creditNote.id}`}
-                className="underline decoration-rule underline-offset-2"
-              >
-                {document.creditNote.number}
-              </Link>
-            }
-            figure={<Money amount={document.credited} currency={currency} />}
-          />
-        )}
-        {content.corrects !== undefined && (
-          <NoteRow
-            label={
-              <Link
-                href={`/sales/doc/${content.corrects.documentId}`}
-                className="underline decoration-rule underline-offset-2"
-              >
-                set off against {content.corrects.number}
-              </Link>
-            }
-            figure={<Money amount={document.credited} currency={currency} />}
-          />
-        )}
-        <NoteRow label="Open" figure={<Money amount={document.open} currency={currency} />} strong />
-      </Note>
-    </Margin>
-  );
+/** What became of it, in a line under the title, where there is something to say. */
+function Standing({ file }: { readonly file: DocumentFile }) {
+  const { cancelled, quote, sentOn } = file.document;
+  const words =
+    cancelled !== null
+      ? `Cancelled on ${writeDate(cancelled.on)}: ${cancelled.reason}`
+      : quote?.answer
+        ? `${quote.answer.kind === 'accepted' ? 'Accepted' : 'Declined'} on ${writeDate(quote.answer.on)}: ${quote.answer.words}`
+        : sentOn !== '' && file.document.kind !== 'quote'
+          ? `Went out on ${writeDate(sentOn)}`
+          : '';
+  if (words === '') return null;
+  return <p className="-mt-3 mb-3 text-soft">{words}</p>;
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Path } from 'react-hook-form';
-import { type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
+import { blankCustomer, type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
 import { LANGUAGES, plainName } from '@/core/tax/taxCode';
 import { changeCustomer } from '@/store/actions/setup';
@@ -23,25 +23,6 @@ interface CustomerFormProps {
   readonly onSaved: (id: string) => void;
 }
 
-function newCustomer(name: string, country: string): Customer {
-  return {
-    id: crypto.randomUUID(),
-    name,
-    kind: 'business',
-    address: { street: '', city: '', region: '', postalCode: '', country },
-    email: '',
-    language: 'en',
-    taxNumbers: [],
-    endpoint: { scheme: '', id: '' },
-    terms: '30d',
-    taxCode: '',
-    priceMode: 'net',
-    priceListId: '',
-    notLiableIn: [],
-    withholding: [],
-  };
-}
-
 /** A number that was changed was not verified as it stands now. */
 function withHonestChecks(value: Customer, before: Customer | undefined): Customer {
   const taxNumbers = value.taxNumbers.map((number) => {
@@ -57,7 +38,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
   const lists = useBook((db) => db.priceLists.toArray()) ?? [];
   const { form, submit, field, errorAt, general } = useRecordForm<Customer>(
     customerSchema,
-    customer ?? newCustomer(name, business.address.country),
+    customer ?? blankCustomer(crypto.randomUUID(), name, business.address.country),
     (value) => act(changeCustomer, withHonestChecks(value, customer)),
     ({ id }) => onSaved(id),
     (value) => withHonestChecks(value, customer),

@@ -1,0 +1,107 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import { type Attachment, LARGEST_ATTACHMENT } from '@/core/documents/attachment';
+import { attachFile, detachFile } from '@/store/actions/afterIssue';
+import { attachmentsOf } from '@/store/queries/family';
+import { act, useBook } from '../shell/book';
+import { saveFile } from '../shell/saveFile';
+import { wordRefusals } from '../shell/wording';
+
+const kilobytes = (size: number): string => `${Math.max(1, Math.round(size / 1000)).toLocaleString('en')} kB`;
+
+function bytesOf({ data }: Attachment): Uint8Array {
+  return Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+}
+
+async function base64Of(file: File): Promise<string> {
+  const url = await new Promise<string>((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.onerror = () => reject(reader.error);
+    reader.readAsDataURL(file);
+  });
+  return url.slice(url.indexOf(',') + 1);
+}
+
+/** Files kept in the book with a draft, a document or a customer. They are never run, only handed back. */
+export function Attachments({
+  ownerId,
+  before,
+}: {
+  readonly ownerId: string;
+  readonly before?: () => Promise<boolean>;
+}) {
+  const files = useBook((db) => attachmentsOf(db, ownerId), [ownerId]) ?? [];
+  const input = useRef<HTMLInputElement>(null);
+  const [fault, setFault] = useState('');
+  const add = async (file: File | undefined) => {
+    if (file === undefined) return;
+    setFault('');
+    if (file.size > LARGEST_ATTACHMENT) return setFault(`“${file.name}” is larger than 10 MiB. Keep a smaller one.`);
+    if (before !== undefined && !(await before())) return;
+    try {
+      const result = await act(attachFile, {
+        id: crypto.randomUUID(),
+        ownerId,
+        name: file.name,
+        type: file.type,
+        size: file.size,
+        data: await base64Of(file),
+        addedAt: new Date().toISOString(),
+      });
+      if (!result.ok) setFault(wordRefusals(result.refusals));
+    } catch {
+      setFault(`“${file.name}” could not be read. Choose it again.`);
+    }
+  };
+  return (
+    <section aria-label="Attached files" className="text-sm">
+      <ul>
+        {files.map((file) => (
+          <li key={file.id} className="flex gap-2">
+            <button
+              type="button"
+              className="cursor-pointer truncate underline decoration-rule underline-offset-2"
+              onClick={() => saveFile(file.name, bytesOf(file), 'application/octet-stream')}
+            >
+              {file.name}
+            </button>
+            <span className="text-soft">{kilobytes(file.size)}</span>
+            <button
+              type="button"
+              aria-label={`Take out ${file.name}`}
+              className="ml-auto cursor-pointer text-soft underline underline-offset-2"
+              onClick={() => void act(detachFile, { id: file.id })}
+            >
+              take out
+            </button>
+          </li>
+        ))}
+      </ul>
+      <input
+        ref={input}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="File to attach"
+        onChange={(event) => {
+          void add(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+      <button
+        type="button"
+        className="cursor-pointer underline decoration-rule underline-offset-4"
+        onClick={() => input.current?.click()}
+      >
+        Attach a file…
+      </button>
+      {fault !== '' && (
+        <p role="alert" className="text-brick">
+          ▲ {fault}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,213 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { cancelFault } from '@/core/decisions/cancel';
+import { notesOn } from '@/core/decisions/credit';
+import { leftToCredit } from '@/core/documents/creditContent';
+import type { QuoteAnswer } from '@/core/documents/issued';
+import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { writeUbl } from '@/core/einvoice/writeUbl';
+import { type IsoDate, writeDate } from '@/core/kernel/date';
+import { fileName } from '@/print/words';
+import { cancelDocument, sendElsewhere } from '@/store/actions/afterIssue';
+import { correctInvoice } from '@/store/actions/creditInvoice';
+import { keepAnswer, type Remake, remake } from '@/store/actions/quotes';
+import type { DocumentFile } from '@/store/queries/family';
+import { Button } from '@/ui/Button';
+import { Menu, type MenuEntry } from '@/ui/Menu';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today } from '../../shell/book';
+import { saveFile } from '../../shell/saveFile';
+import { useKey } from '../../shell/useKey';
+import { wordRefusal, wordRefusals } from '../../shell/wording';
+import { CreditDialog } from './CreditDialog';
+import { printedPdf } from './PrintDialog';
+import { StageDialog } from './StageDialog';
+import { WordDayDialog, type WordDayProps } from './WordDayDialog';
+
+type Asking = 'credit' | 'stage' | 'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | null;
+
+interface DocumentActionsProps {
+  readonly file: DocumentFile;
+  readonly onPrint: () => void;
+}
+
+/** What can be done with an issued document: the main thing, its files, and everything else in a menu. */
+export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
+  const router = useRouter();
+  const { registrations } = useOpenBook();
+  const [asking, setAsking] = useState<Asking>(null);
+  const { document, family, lines } = file;
+  const { id, kind, content, figures, number, state } = document;
+  const close = () => setAsking(null);
+
+  const receivable = (kind === 'invoice' || kind === 'opening') && document.open > 0n;
+  const billable = kind === 'quote' && !['replaced', 'declined', 'invoiced'].includes(state);
+  const receive = () => router.push(`/receipts/new?document=${id}`);
+  const main = receivable
+    ? { words: 'Record a receipt', onDo: receive }
+    : billable
+      ? {
+          words: state === 'sent' ? 'Accepted…' : 'Bill it…',
+          onDo: () => setAsking(state === 'sent' ? 'accepted' : 'stage'),
+        }
+      : null;
+  useKey('ctrl+enter', () => main?.onDo());
+
+  const begin = async (as: Remake) => {
+    const result = await act(remake, { documentId: id, as, issueDate: today() });
+    if (result.ok) router.push(`/sales/draft/${result.value.draftId}`);
+    else toast.error(wordRefusals(result.refusals));
+  };
+  const savePdf = async () => {
+    try {
+      saveFile(fileName(content, 'pdf'), await printedPdf(document), 'application/pdf');
+    } catch (error) {
+      toast.error(`The PDF could not be made: ${(error as Error).message}`);
+    }
+  };
+  const saveUbl = () => saveFile(fileName(content, 'xml'), writeUbl(einvoiceOf(content, figures)), 'application/xml');
+
+  const registration = registrations.find((r) => r.id === content.registrationId);
+  const fault = registration === undefined ? null : cancelFault(document, registration, lines[0]?.date ?? '');
+  const noCancel =
+    fault === null
+      ? undefined
+      : wordRefusal({ code: fault.code, path: '', found: fault.found, expected: 'an open day: credit it instead' });
+  const credited = kind === 'invoice' && leftToCredit(document, notesOn(document, family)) === 0n;
+  const noCredit = document.cancelled !== null ? 'It is cancelled.' : credited ? 'It is credited whole.' : undefined;
+  const answered = state === 'replaced' ? 'A newer version took its place.' : undefined;
+  const billed = document.quote !== null && document.quote.billed !== 0n ? 'Stages of it are invoiced.' : answered;
+
+  const entries: readonly MenuEntry[] = [
+    ...(kind === 'invoice'
+      ? [
+          { words: 'Credit…', onSelect: () => setAsking('credit'), not: noCredit },
+          { words: 'Correct it…', onSelect: () => setAsking('correct'), not: noCredit },
+        ]
+      : []),
+    ...(kind === 'invoice' || kind === 'takings'
+      ? [{ words: 'Cancel it…', onSelect: () => setAsking('cancel'), not: noCancel }]
+      : []),
+    ...(kind === 'quote'
+      ? [
+          { words: 'Accepted…', onSelect: () => setAsking('accepted'), not: billed },
+          { words: 'Declined…', onSelect: () => setAsking('declined'), not: billed },
+          { words: 'Bill it…', onSelect: () => setAsking('stage'), not: answered },
+          { words: 'Write a new version', onSelect: () => void begin('version'), not: billed },
+        ]
+      : []),
+    ...(kind === 'invoice' || kind === 'quote'
+      ? [
+          {
+            words: kind === 'quote' ? 'Copy into a new quote' : 'Copy into a new draft',
+            onSelect: () => void begin('copy'),
+          },
+        ]
+      : []),
+    ...(kind === 'takings' || kind === 'opening'
+      ? []
+      : [
+          {
+            words: 'Mark as sent…',
+            onSelect: () => setAsking('sent'),
+            not: document.sentOn === '' ? undefined : `It went out on ${writeDate(document.sentOn as IsoDate)}.`,
+          },
+        ]),
+  ];
+
+  const answer = (what: QuoteAnswer['kind']) => async (words: string, on: string) => {
+    const result = await act(keepAnswer, {
+      documentId: id,
+      answer: { kind: what, words, on: on as QuoteAnswer['on'] },
+    });
+    if (result.ok) close();
+    return result;
+  };
+  const dialogs: Readonly<
+    Record<'correct' | 'cancel' | 'sent' | 'accepted' | 'declined', Omit<WordDayProps, 'onClose'>>
+  > = {
+    correct: {
+      title: `Correct ${number}`,
+      description:
+        'A credit note takes the invoice back and a new draft holds what it said, for you to put right and issue.',
+      words: 'Reason, printed on the credit note',
+      day: 'Date of the credit note',
+      action: 'Credit it and write it anew',
+      onDo: async (reason, date) => {
+        const result = await act(correctInvoice, { documentId: id, date, reason });
+        if (result.ok) {
+          toast(`${result.value.note} credits ${number}`);
+          router.push(`/sales/draft/${result.value.draftId}`);
+        }
+        return result;
+      },
+    },
+    cancel: {
+      title: `Cancel ${number}`,
+      description:
+        'Its entry is reversed in the same period; number and reason stay in the book. This can not be undone. Only for what has not gone out.',
+      words: 'Reason',
+      action: `Cancel ${number}`,
+      grave: true,
+      onDo: async (reason) => {
+        const result = await act(cancelDocument, { documentId: id, reason });
+        if (result.ok) close();
+        return result;
+      },
+    },
+    sent: {
+      title: `${number} went out`,
+      description:
+        'Writes down that it was sent by other ways than this program. From then on it is credited, not cancelled.',
+      words: 'How, such as by post',
+      day: 'Day',
+      action: 'Mark as sent',
+      onDo: async (how, on) => {
+        const result = await act(sendElsewhere, { documentId: id, on, how });
+        if (result.ok) close();
+        return result;
+      },
+    },
+    accepted: {
+      title: `${number} is accepted`,
+      description: 'Keeps who accepted it and when; then it can be billed, whole or in stages.',
+      words: 'Who accepted it',
+      day: 'Day',
+      action: 'Keep the acceptance',
+      onDo: answer('accepted'),
+    },
+    declined: {
+      title: `${number} is declined`,
+      description: 'Keeps the reason. It can still be accepted later.',
+      words: 'Why',
+      day: 'Day',
+      action: 'Keep the answer',
+      onDo: answer('declined'),
+    },
+  };
+  return (
+    <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
+      {main !== null && (
+        <Button weight="main" title="Ctrl+Enter" onClick={main.onDo}>
+          {main.words}
+        </Button>
+      )}
+      {kind !== 'takings' && kind !== 'opening' && (
+        <>
+          <Button onClick={onPrint}>See it printed</Button>
+          <Button onClick={savePdf}>Save PDF</Button>
+        </>
+      )}
+      {(kind === 'invoice' || kind === 'credit-note') && <Button onClick={saveUbl}>Save UBL file</Button>}
+      {entries.length > 0 && <Menu label="More" entries={entries} />}
+      {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
+      {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
+      {asking !== null && asking !== 'credit' && asking !== 'stage' && (
+        <WordDayDialog {...dialogs[asking]} onClose={close} />
+      )}
+    </div>
+  );
+}

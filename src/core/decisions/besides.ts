@@ -1,0 +1,79 @@
+import { type Attachment, LARGEST_ATTACHMENT } from '@/core/documents/attachment';
+import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter';
+import { documentWords, type IssuedDocument } from '@/core/documents/issued';
+import { isIsoDate } from '@/core/kernel/date';
+import { accept, refuse } from '@/core/kernel/result';
+import { validated } from '@/core/kernel/validate';
+import type { Decision } from './changes';
+
+/** Writes down that a document went out by other ways than this program. */
+export function markSent(document: IssuedDocument, on: string, how: string): Decision<null> {
+  if (document.cancelled !== null) return refuse({ code: 'settled', path: '', found: 'cancelled' });
+  if (!isIsoDate(on) || on < document.issueDate)
+    return refuse({ code: 'invalid', path: 'on', expected: 'Give a day on or after the document’s.', found: on });
+  return accept({
+    value: null,
+    changes: {
+      put: { documents: [{ ...document, sentOn: on }] },
+      audit: { subject: document.number, about: [document.id], after: { sent: on, how: how.trim() } },
+    },
+  });
+}
+
+/** Changes what stands beside an issued document and is not sealed: remarks, tags, style. */
+export function annotate(
+  document: IssuedDocument,
+  beside: Pick<IssuedDocument, 'remarks' | 'tags' | 'styleId'>,
+): Decision<null> {
+  const { remarks, tags, styleId } = document;
+  const words = documentWords(document.content, document.figures, beside.tags);
+  return accept({
+    value: null,
+    changes: {
+      put: { documents: [{ ...document, ...beside, words }] },
+      audit: {
+        subject: document.number,
+        about: [document.id],
+        before: { remarks, tags, styleId },
+        after: beside,
+      },
+    },
+  });
+}
+
+/** Keeps a file with a draft, a document or a customer. */
+export function attach(file: Attachment): Decision<Attachment> {
+  if (file.size > LARGEST_ATTACHMENT)
+    return refuse({
+      code: 'invalid',
+      path: 'file',
+      expected: 'A file of at most 10 MiB can be kept.',
+      found: file.name,
+    });
+  return accept({
+    value: file,
+    changes: {
+      add: { attachments: [file] },
+      audit: { subject: file.name, about: [file.ownerId], after: { size: file.size, type: file.type } },
+    },
+  });
+}
+
+/** Takes an attached file out again. */
+export function detach(file: Attachment | undefined): Decision<null> {
+  if (file === undefined) return refuse({ code: 'not-found', path: '' });
+  return accept({
+    value: null,
+    changes: {
+      remove: { attachments: [file.id] },
+      audit: { subject: file.name, about: [file.ownerId], before: { size: file.size, type: file.type } },
+    },
+  });
+}
+
+/** Keeps a filter under its name. */
+export function saveView(view: SavedView): Decision<SavedView> {
+  const checked = validated<SavedView>(savedViewSchema, view);
+  if (!checked.ok) return checked;
+  return accept({ value: view, changes: { put: { savedViews: [view] }, audit: null } });
+}

@@ -1,0 +1,81 @@
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { accept, refuse } from '@/core/kernel/result';
+import type { Certificate } from '@/core/parties/certificate';
+import type { Customer, NamedAddress } from '@/core/parties/customer';
+import type { Receipt } from '@/core/receipts/receipt';
+import type { CustomerRow, Decision } from './changes';
+import { saveCustomer } from './setup';
+
+export interface MergeMaterial {
+  readonly keep: CustomerRow | undefined;
+  readonly double: CustomerRow | undefined;
+  /** Everything that stands under the double. */
+  readonly documents: readonly IssuedDocument[];
+  readonly drafts: readonly Draft[];
+  readonly receipts: readonly Receipt[];
+  readonly certificates: readonly Certificate[];
+  /** Customers that belong to the double. */
+  readonly children: readonly CustomerRow[];
+}
+
+/** Joins lists, what is in both once. */
+function joined<T>(a: readonly T[], b: readonly T[], keyOf: (item: T) => string): readonly T[] {
+  const known = new Set(a.map(keyOf));
+  return [...a, ...b.filter((item) => !known.has(keyOf(item)))];
+}
+
+/** The kept customer with what only the double knew. */
+function together(keep: Customer, double: Customer): Customer {
+  const address: NamedAddress = { label: double.name, address: double.address };
+  const line = ({ address: { street, city, postalCode } }: NamedAddress) => `${street}|${city}|${postalCode}`;
+  const main: NamedAddress = { label: keep.name, address: keep.address };
+  const others = double.address.city === '' ? double.addresses : [address, ...double.addresses];
+  return {
+    ...keep,
+    prospect: keep.prospect && double.prospect,
+    email: keep.email || double.email,
+    contacts: joined(keep.contacts, double.contacts, (c) => `${c.name}|${c.email}`),
+    addresses: joined(keep.addresses, others, line).filter((one) => line(one) !== line(main)),
+    taxNumbers: joined(keep.taxNumbers, double.taxNumbers, (n) => `${n.country}|${n.number}`),
+  };
+}
+
+/**
+ * Merges two records of one customer: all that stands under the double moves to the kept one. Issued
+ * documents still say the name that they were issued to; only where they are found changes.
+ */
+export function mergeCustomers(material: MergeMaterial): Decision<CustomerRow> {
+  const { keep, double, documents, drafts, receipts, certificates, children } = material;
+  if (keep === undefined || double === undefined) return refuse({ code: 'not-found', path: 'doubleId' });
+  if (keep.id === double.id)
+    return refuse({ code: 'invalid', path: 'doubleId', expected: 'Choose the other record of this customer.' });
+  if (keep.mergedInto !== '' || double.mergedInto !== '')
+    return refuse({ code: 'invalid', path: 'doubleId', expected: 'One of the two was merged already.' });
+  const merged = saveCustomer(
+    { ...together(keep, double), parentId: keep.parentId === double.id ? '' : keep.parentId },
+    keep,
+  );
+  if (!merged.ok) return merged;
+  const gone = saveCustomer({ ...double, mergedInto: keep.id }, double);
+  if (!gone.ok) return gone;
+  const moved = children.filter((child) => child.id !== keep.id).map((child) => ({ ...child, parentId: keep.id }));
+  return accept({
+    value: merged.value.value,
+    changes: {
+      put: {
+        customers: [merged.value.value, gone.value.value, ...moved],
+        documents: documents.map((document) => ({ ...document, customerId: keep.id })),
+        drafts: drafts.map((draft) => ({ ...draft, customerId: keep.id, revision: draft.revision + 1 })),
+        receipts: receipts.map((receipt) => ({ ...receipt, customerId: keep.id })),
+        certificates: certificates.map((certificate) => ({ ...certificate, customerId: keep.id })),
+      },
+      audit: {
+        subject: `${double.name} into ${keep.name}`,
+        about: [keep.id, double.id],
+        before: double,
+        after: merged.value.value,
+      },
+    },
+  });
+}

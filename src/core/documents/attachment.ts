@@ -1,0 +1,18 @@
+/** A file kept with a draft, a document or a customer. */
+export interface Attachment {
+  readonly id: string;
+  /** Id of what it belongs to; a draft and the document that it becomes share theirs. */
+  readonly ownerId: string;
+  readonly name: string;
+  /** Media type as the browser told it. */
+  readonly type: string;
+  /** Bytes. */
+  readonly size: number;
+  /** Base64, so that the book file can hold it as text. */
+  readonly data: string;
+  /** Instant. */
+  readonly addedAt: string;
+}
+
+/** The largest file that a book takes in: 10 MiB. */
+export const LARGEST_ATTACHMENT = 10 * 2 ** 20;
