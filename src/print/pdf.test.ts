@@ -15,6 +15,7 @@ const fonts: PrintFonts = {
 const AT = '2026-11-23T10:00:00.000Z';
 
 const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocument => ({
+  language: 'en',
   title: 'Invoice',
   number: 'INV-2026-0001',
   currency: 'EUR',
@@ -22,11 +23,19 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
   buyer: ['Ballyvaughan Harbour Board', 'Pier Road'],
   facts: [['Number', 'INV-2026-0001']],
   conditions: '',
+  columns: [
+    { field: 'title', head: 'Item' },
+    { field: 'quantity', head: 'Quantity' },
+    { field: 'price', head: 'Price' },
+    { field: 'tax', head: 'Tax' },
+    { field: 'value', head: 'Net' },
+  ],
   valueHead: 'Net',
-  hasDiscounts: false,
   lines: Array.from({ length: lines }, (_, i) => ({
     title: `Sensor ${i}`,
     detail: '',
+    supplied: '',
+    running: `${10 * (i + 1)}.00`,
     quantity: '1 each',
     price: '10.00',
     less: '',
@@ -39,8 +48,19 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
   ],
   withheld: [],
   legends: [],
+  terms: [],
+  homeTax: '',
   payment: [],
+  code: null,
+  slip: null,
   note: '',
+  foot: '',
+  seal: '',
+  carried: 'Carried forward',
+  brought: 'Brought forward',
+  page: 'Page {page} of {count}',
+  accent: '#1F2430',
+  logo: '',
   ...over,
 });
 
@@ -63,27 +83,37 @@ function streams(pdf: Uint8Array): string[] {
 
 describe('the PDF', () => {
   test('is one page for a few lines, and as many as the lines need', async () => {
-    expect(pageCount(await writePdf(page(3), fonts, AT))).toBe(1);
-    expect(pageCount(await writePdf(page(60), fonts, AT))).toBe(3);
+    expect(pageCount(await writePdf([page(3)], fonts, AT))).toBe(1);
+    expect(pageCount(await writePdf([page(60)], fonts, AT))).toBe(3);
   });
   test('is the same, byte for byte, for the same document', async () => {
-    expect(await writePdf(page(5), fonts, AT)).toEqual(await writePdf(page(5), fonts, AT));
+    expect(await writePdf([page(5)], fonts, AT)).toEqual(await writePdf([page(5)], fonts, AT));
   });
   test('embeds its typefaces and says its title and language', async () => {
-    const text = asText(await writePdf(page(1), fonts, AT));
+    const text = asText(await writePdf([page(1)], fonts, AT));
     expect(text.startsWith('%PDF-1.7')).toBe(true);
     expect(text.match(/\/FontFile2/g)?.length).toBeGreaterThanOrEqual(3);
     expect(text).toContain('/Lang (en)');
   });
   test('writes a question mark for a character that no typeface has, and no missing glyph', async () => {
-    const strange = await writePdf(page(1, { note: 'a\u{1F6A2}b' }), fonts, AT);
-    const plain = await writePdf(page(1, { note: 'a?b' }), fonts, AT);
+    const strange = await writePdf([page(1, { note: 'a\u{1F6A2}b' })], fonts, AT);
+    const plain = await writePdf([page(1, { note: 'a?b' })], fonts, AT);
     expect(streams(strange)).toEqual(streams(plain));
   });
   test('a very long word does not stop it', async () => {
     const lines = [
-      { title: 'x'.repeat(500), detail: 'y'.repeat(300), quantity: '1', price: '1', less: '', tax: 'S', value: '1' },
+      {
+        title: 'x'.repeat(500),
+        detail: 'y'.repeat(300),
+        supplied: '',
+        running: '1',
+        quantity: '1',
+        price: '1',
+        less: '',
+        tax: 'S',
+        value: '1',
+      },
     ];
-    expect(pageCount(await writePdf(page(0, { lines }), fonts, AT))).toBe(1);
+    expect(pageCount(await writePdf([page(0, { lines })], fonts, AT))).toBe(1);
   });
 });

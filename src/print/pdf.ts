@@ -1,7 +1,8 @@
 import PDFDocument from 'pdfkit';
 import { toBytes } from 'pdfkit/output';
+import { codeSquares } from './epc';
 import type { PrintFonts } from './fonts';
-import type { PrintedDocument, PrintedLine } from './words';
+import type { PrintedColumn, PrintedDocument, PrintedFact, PrintedLine } from './words';
 
 /* A4 in points, with the margins of a letter. */
 const PAGE = { width: 595.28, height: 841.89, left: 56, right: 56, top: 56, bottom: 64 };
@@ -10,38 +11,45 @@ const INK = '#1F2430';
 const SOFT = '#5B6070';
 const RULE = '#B9AF9B';
 const LEADING = 13;
+/** Room that a line of what is carried forward takes. */
+const CARRIED = 18;
+const SLIP = 150;
+const LOGO = { width: 150, height: 60 };
 
-interface Column {
-  readonly head: string;
+interface Column extends PrintedColumn {
   readonly x: number;
   readonly width: number;
   readonly align: 'left' | 'right';
-  readonly text: (line: PrintedLine) => string;
 }
 
+const WIDTHS: Readonly<Record<PrintedColumn['field'], number>> = {
+  title: 0,
+  supplied: 66,
+  quantity: 66,
+  price: 66,
+  less: 46,
+  tax: 92,
+  value: 76,
+};
+
 function columnsFor(page: PrintedDocument): readonly Column[] {
-  const less = page.hasDiscounts ? 46 : 0;
-  const widths = { quantity: 66, price: 66, less, tax: 92, value: 72 };
-  const title = INNER - widths.quantity - widths.price - widths.less - widths.tax - widths.value;
+  const fixed = page.columns.reduce((sum, { field }) => sum + WIDTHS[field], 0);
   let x = PAGE.left;
-  const next = (width: number) => {
+  return page.columns.map((column, i): Column => {
+    const { field } = column;
+    const width = field === 'title' ? INNER - fixed : WIDTHS[field];
+    const left = field === 'title' || field === 'tax' || field === 'supplied';
+    const gap = i === page.columns.length - 1 ? 0 : 8;
+    const at = x + (field === 'tax' ? 8 : 0);
     x += width;
-    return x - width;
-  };
-  const all: Column[] = [
-    { head: 'Item', x: next(title), width: title - 8, align: 'left', text: (l) => l.title },
-    { head: 'Quantity', x: next(widths.quantity), width: widths.quantity - 8, align: 'right', text: (l) => l.quantity },
-    { head: 'Price', x: next(widths.price), width: widths.price - 8, align: 'right', text: (l) => l.price },
-  ];
-  if (less > 0) all.push({ head: 'Less', x: next(less), width: less - 8, align: 'right', text: (l) => l.less });
-  all.push({ head: 'Tax', x: next(widths.tax) + 8, width: widths.tax - 16, align: 'left', text: (l) => l.tax });
-  all.push({ head: page.valueHead, x: next(widths.value), width: widths.value, align: 'right', text: (l) => l.value });
-  return all;
+    return { ...column, x: at, width: width - gap - (field === 'tax' ? 8 : 0), align: left ? 'left' : 'right' };
+  });
 }
 
 /** Draws one document; pages are added as the lines need them. */
 class Sheet {
   private y = PAGE.top;
+  private pages = 0;
   private readonly columns: readonly Column[];
 
   constructor(
@@ -52,12 +60,19 @@ class Sheet {
   }
 
   draw(): void {
-    this.doc.addPage();
+    this.newPage();
     this.drawHead();
     this.drawLines();
     this.drawTotals();
     this.drawFoot();
+    this.drawSlip();
     this.numberPages();
+  }
+
+  private newPage(): void {
+    this.doc.addPage();
+    this.pages += 1;
+    this.y = PAGE.top;
   }
 
   private text(
@@ -82,147 +97,247 @@ class Sheet {
       .stroke();
   }
 
+  private get bottom(): number {
+    return PAGE.height - PAGE.bottom;
+  }
+
   /** Begins a new page unless `height` still fits above the foot. */
   private room(height: number): boolean {
-    if (this.y + height <= PAGE.height - PAGE.bottom) return false;
-    this.doc.addPage();
-    this.y = PAGE.top;
+    if (this.y + height <= this.bottom) return false;
+    this.newPage();
     return true;
+  }
+
+  private drawLogo(): number {
+    const { logo } = this.page;
+    if (logo === '') return 0;
+    this.doc.image(logo, PAGE.left, this.y - 8, { fit: [LOGO.width, LOGO.height] });
+    return LOGO.height + 6;
   }
 
   private drawHead(): void {
     const { page } = this;
     const half = INNER / 2 - 12;
     const [name = '', ...seller] = page.seller;
-    this.text(page.title, PAGE.left, this.y - 4, { width: half, size: 24, font: 'title' });
-    const nameHeight = this.text(name, PAGE.left + INNER / 2 + 12, this.y, { width: half, font: 'strong', size: 10.5 });
-    const right = this.text(seller.join('\n'), PAGE.left + INNER / 2 + 12, this.y + nameHeight + 2, {
+    const top = this.y;
+    this.y += this.drawLogo();
+    const title = this.text(page.title, PAGE.left, this.y - 4, {
+      width: half,
+      size: 24,
+      font: 'title',
+      color: page.accent,
+    });
+    const nameHeight = this.text(name, PAGE.left + INNER / 2 + 12, top, { width: half, font: 'strong', size: 10.5 });
+    const right = this.text(seller.join('\n'), PAGE.left + INNER / 2 + 12, top + nameHeight + 2, {
       width: half,
       color: SOFT,
       size: 9,
     });
     const [buyerName = '', ...buyer] = page.buyer;
-    const top = this.y + 56;
-    const buyerHeight = this.text(buyerName, PAGE.left, top, { width: half, font: 'strong', size: 10.5 });
-    const left = this.text(buyer.join('\n'), PAGE.left, top + buyerHeight + 2, { width: half });
-    this.y = Math.max(this.y + nameHeight + right, top + buyerHeight + left) + 22;
+    const below = Math.max(this.y + 56, this.y + title + 16);
+    const buyerHeight = this.text(buyerName, PAGE.left, below, { width: half, font: 'strong', size: 10.5 });
+    const left = this.text(buyer.join('\n'), PAGE.left, below + buyerHeight + 2, { width: half });
+    this.y = Math.max(top + nameHeight + right, below + buyerHeight + left) + 22;
+    this.drawFacts();
+  }
 
+  /** Three to a row; a row is as high as its longest fact. */
+  private drawFacts(): void {
     const width = INNER / 3;
-    page.facts.forEach(([label, value], i) => {
-      const column = i % 3;
-      if (column === 0 && i > 0) this.y += 32;
-      const x = PAGE.left + column * width;
-      this.text(label, x, this.y, { width: width - 12, size: 8, color: SOFT });
-      this.text(value, x, this.y + 11, { width: width - 12, size: 10 });
-    });
-    this.y += 44;
+    const { facts } = this.page;
+    for (let i = 0; i < facts.length; i += 3) {
+      const row = facts.slice(i, i + 3);
+      const heights = row.map(([label, value], column) => {
+        const x = PAGE.left + column * width;
+        this.text(label, x, this.y, { width: width - 12, size: 8, color: SOFT });
+        return this.text(value, x, this.y + 11, { width: width - 12, size: 10 });
+      });
+      this.y += 19 + Math.max(LEADING, ...heights);
+    }
+    this.y += 12;
   }
 
   private drawColumnHeads(): void {
     for (const column of this.columns)
       this.text(column.head, column.x, this.y, { width: column.width, align: column.align, size: 8, color: SOFT });
     this.y += 14;
-    this.rule(this.y, PAGE.left, 0.9, INK);
+    this.rule(this.y, PAGE.left, 0.9, this.page.accent);
     this.y += 6;
+  }
+
+  private drawCarried(words: string, amount: string): void {
+    const value = this.columns.at(-1);
+    if (value === undefined || this.page.totals.length === 0) return;
+    this.text(words, PAGE.left, this.y, { width: INNER / 2, color: SOFT });
+    this.text(amount, value.x, this.y, { width: value.width, align: 'right', color: SOFT });
+    this.y += CARRIED;
+  }
+
+  private heightOf(line: PrintedLine): {
+    readonly heads: readonly number[];
+    readonly detail: number;
+    readonly all: number;
+  } {
+    const [title] = this.columns;
+    this.doc.font('text').fontSize(9.5);
+    const heads = this.columns.map((c) => this.doc.heightOfString(line[c.field], { width: c.width }));
+    const detail =
+      line.detail === '' ? 0 : this.doc.fontSize(8.5).heightOfString(line.detail, { width: title?.width ?? INNER });
+    return { heads, detail, all: Math.max((heads[0] ?? LEADING) + detail, ...heads.slice(1)) };
   }
 
   private drawLines(): void {
     this.drawColumnHeads();
-    for (const line of this.page.lines) {
-      const [title] = this.columns as [Column];
-      this.doc.font('text').fontSize(9.5);
-      const heights = this.columns.map((c) => this.doc.heightOfString(c.text(line), { width: c.width }));
-      const detail =
-        line.detail === '' ? 0 : this.doc.fontSize(8.5).heightOfString(line.detail, { width: title.width });
-      const height = Math.max((heights[0] ?? LEADING) + detail, ...heights.slice(1));
-      if (this.room(height + 8)) this.drawColumnHeads();
+    const { lines } = this.page;
+    lines.forEach((line, i) => {
+      const { heads, detail, all } = this.heightOf(line);
+      const before = lines[i - 1];
+      // The line below stays with what is carried forward, and the last one with the totals.
+      const last = i === lines.length - 1;
+      const needed = all + 8 + (last ? this.totalsHeight() : CARRIED);
+      if (before !== undefined && this.y + needed > this.bottom && !(last && this.fitsNowhere(needed))) {
+        this.drawCarried(this.page.carried, before.running);
+        this.newPage();
+        this.drawColumnHeads();
+        this.drawCarried(this.page.brought, before.running);
+      }
       for (const column of this.columns)
-        this.text(column.text(line), column.x, this.y, { width: column.width, align: column.align });
+        this.text(line[column.field], column.x, this.y, { width: column.width, align: column.align });
       if (detail > 0)
-        this.text(line.detail, title.x, this.y + (heights[0] ?? LEADING), {
-          width: title.width,
+        this.text(line.detail, PAGE.left, this.y + (heads[0] ?? LEADING), {
+          width: this.columns[0]?.width ?? INNER,
           size: 8.5,
           color: SOFT,
         });
-      this.y += height + 5;
+      this.y += all + 5;
       this.rule(this.y - 2);
       this.y += 3;
-    }
+    });
+  }
+
+  private totalsHeight(): number {
+    const { totals, withheld, homeTax } = this.page;
+    if (totals.length === 0) return 0;
+    return (totals.length + withheld.length) * 16 + 34 + (homeTax === '' ? 0 : 14);
+  }
+
+  /** True for a last line that would not share a page with the totals even on a fresh one. */
+  private fitsNowhere(height: number): boolean {
+    return height > this.bottom - PAGE.top - 40;
   }
 
   private drawTotals(): void {
-    const { totals, withheld, currency } = this.page;
+    const { totals, withheld, homeTax, currency, accent } = this.page;
+    if (totals.length === 0) return;
     // The totals stay together: an orphan total on a new page would say nothing.
-    this.room((totals.length + withheld.length) * 17 + 20);
-    const from = PAGE.left + INNER * 0.5;
+    this.room(this.totalsHeight());
+    const from = PAGE.left + INNER * 0.45;
     const width = PAGE.width - PAGE.right - from;
-    this.y += 6;
-    totals.forEach(([label, amount], i) => {
-      const last = i === totals.length - 1;
-      if (last) {
-        this.rule(this.y, from, 0.9, INK);
-        this.y += 6;
-      }
-      const font = last ? 'strong' : 'text';
-      this.text(last ? `${label} ${currency}` : label, from, this.y, { width: width - 80, font });
+    const row = ([label, amount]: PrintedFact, font: keyof PrintFonts = 'text') => {
+      const height = this.text(label, from, this.y, { width: width - 94, font });
       this.text(amount, from + width - 90, this.y, { width: 90, align: 'right', font });
-      this.y += 16;
-    });
-    this.rule(this.y, from, 0.9, INK);
-    this.rule(this.y + 2.5, from, 0.9, INK);
+      this.y += Math.max(16, height + 3);
+    };
+    this.y += 6;
+    for (const fact of totals.slice(0, -1)) row(fact);
+    const [label = '', amount = ''] = totals.at(-1) ?? [];
+    this.rule(this.y, from, 0.9, accent);
+    this.y += 6;
+    row([`${label} ${currency}`, amount], 'strong');
+    this.rule(this.y, from, 0.9, accent);
+    this.rule(this.y + 2.5, from, 0.9, accent);
     this.y += 8;
-    for (const [label, amount] of withheld) {
-      this.text(label, from, this.y, { width: width - 80, font: 'text' });
-      this.text(amount, from + width - 90, this.y, { width: 90, align: 'right', font: 'text' });
-      this.y += 16;
-    }
+    for (const fact of withheld) row(fact);
+    if (homeTax !== '') this.y += 2 + this.text(homeTax, from, this.y, { width, size: 8.5, color: SOFT });
     this.y += 14;
   }
 
   private drawFoot(): void {
-    const { legends, note, payment } = this.page;
-    for (const text of [...legends, note].filter(Boolean)) {
+    const { legends, terms, note, conditions, payment, code, foot } = this.page;
+    for (const text of [...legends, ...terms, note, conditions].filter(Boolean)) {
       const height = this.doc.font('text').fontSize(9.5).heightOfString(text, { width: INNER });
       this.room(height + 8);
       this.text(text, PAGE.left, this.y, { width: INNER });
       this.y += height + 8;
     }
-    if (payment.length === 0) return;
-    this.room(payment.length * 14 + 10);
+    const square = code === null ? 0 : 92;
+    const height = Math.max(payment.length * 14, square) + 10;
+    if (payment.length > 0 || square > 0) this.room(height);
     this.y += 6;
+    const top = this.y;
     for (const [label, value] of payment) {
-      this.text(label, PAGE.left, this.y, { width: 70, color: SOFT, size: 9 });
-      this.text(value, PAGE.left + 74, this.y, { width: INNER - 74 });
+      if (value === '') this.text(label, PAGE.left, this.y, { width: INNER });
+      else {
+        this.text(label, PAGE.left, this.y, { width: 96, color: SOFT, size: 9 });
+        this.text(value, PAGE.left + 100, this.y, { width: INNER - 100 - square - 90 });
+      }
       this.y += 14;
     }
-  }
-
-  private numberPages(): void {
-    const { count } = this.doc.bufferedPageRange();
-    for (let i = 0; i < count; i++) {
-      this.doc.switchToPage(i);
-      // The foot lies inside the bottom margin; without lifting it the text would open a new page.
-      this.doc.page.margins.bottom = 0;
-      this.text(`${this.page.title} ${this.page.number}`, PAGE.left, PAGE.height - 40, {
-        width: INNER / 2,
-        size: 8,
-        color: SOFT,
-      });
-      this.text(`Page ${i + 1} of ${count}`, PAGE.left + INNER / 2, PAGE.height - 40, {
-        width: INNER / 2,
+    if (code !== null) {
+      this.drawCode(code.text, PAGE.width - PAGE.right - 84, top, 84);
+      this.text(code.words, PAGE.width - PAGE.right - 84 - 96, top, {
+        width: 90,
         align: 'right',
         size: 8,
         color: SOFT,
       });
+      this.y = Math.max(this.y, top + square);
+    }
+    if (foot === '') return;
+    const closing = this.doc.font('text').fontSize(8.5).heightOfString(foot, { width: INNER });
+    this.room(closing + 14);
+    this.y += 10;
+    this.text(foot, PAGE.left, this.y, { width: INNER, size: 8.5, color: SOFT });
+    this.y += closing;
+  }
+
+  /** A code as squares of ink, so that it prints sharp at any size. */
+  private drawCode(text: string, x: number, y: number, width: number): void {
+    const { size, dark } = codeSquares(text);
+    const side = width / size;
+    this.doc.fillColor(INK);
+    for (let row = 0; row < size; row++)
+      for (let column = 0; column < size; column++)
+        if (dark(column, row)) this.doc.rect(x + column * side, y + row * side, side, side);
+    this.doc.fill();
+  }
+
+  private drawSlip(): void {
+    const { slip, code } = this.page;
+    if (slip === null) return;
+    this.room(SLIP + 20);
+    const top = this.bottom - SLIP;
+    this.doc.dash(3, { space: 3 });
+    this.rule(top, PAGE.left, 0.6, SOFT);
+    this.doc.undash();
+    this.text(slip.title, PAGE.left, top + 8, { width: INNER, size: 8.5, color: SOFT });
+    slip.rows.forEach(([label, value], i) => {
+      const y = top + 28 + i * 18;
+      this.text(label, PAGE.left, y, { width: 96, size: 9, color: SOFT });
+      this.text(value, PAGE.left + 100, y, { width: INNER - 210, size: 10.5 });
+    });
+    if (code !== null) this.drawCode(code.text, PAGE.width - PAGE.right - 96, top + 28, 96);
+  }
+
+  /** Page x of y, title and seal at the foot of each of this document's pages. */
+  private numberPages(): void {
+    const { start, count } = this.doc.bufferedPageRange();
+    const first = start + count - this.pages;
+    for (let i = 0; i < this.pages; i++) {
+      this.doc.switchToPage(first + i);
+      // The foot lies inside the bottom margin; without lifting it the text would open a new page.
+      this.doc.page.margins.bottom = 0;
+      const foot = { size: 8, color: SOFT, width: INNER / 3 } as const;
+      this.text(`${this.page.title} ${this.page.number}`, PAGE.left, PAGE.height - 40, foot);
+      if (this.page.seal !== '') this.text(this.page.seal, PAGE.left + INNER / 3, PAGE.height - 40, foot);
+      const words = this.page.page.replace('{page}', String(i + 1)).replace('{count}', String(this.pages));
+      this.text(words, PAGE.left + (2 * INNER) / 3, PAGE.height - 40, { ...foot, align: 'right' });
     }
   }
 }
 
 /** Characters a typeface has no glyph for become a question mark, which is legible and legal in a PDF. */
-function writable(page: PrintedDocument, fonts: PrintFonts, doc: PDFKit.PDFDocument): PrintedDocument {
-  doc.registerFont('text', fonts.text as Buffer);
-  doc.registerFont('strong', fonts.strong as Buffer);
-  doc.registerFont('title', fonts.title as Buffer);
+function writable(page: PrintedDocument, doc: PDFKit.PDFDocument): PrintedDocument {
   doc.font('text');
   const font = (doc as unknown as { _font: { font: { hasGlyphForCodePoint(code: number): boolean } } })._font.font;
   const safe = (text: string) =>
@@ -233,24 +348,47 @@ function writable(page: PrintedDocument, fonts: PrintFonts, doc: PDFKit.PDFDocum
     if (value === null || typeof value !== 'object') return value;
     return Object.fromEntries(Object.entries(value).map(([key, member]) => [key, each(member)]));
   };
-  return each(page) as PrintedDocument;
+  const { logo, code } = page;
+  const words = each({ ...page, logo: '', code: null }) as PrintedDocument;
+  return { ...words, logo, code: code === null ? null : { text: code.text, words: safe(code.words) } };
 }
 
-/** The document as a PDF. The same document and `issuedAt` (an ISO instant) give the same bytes. */
-export async function writePdf(page: PrintedDocument, fonts: PrintFonts, issuedAt: string): Promise<Uint8Array> {
+/**
+ * Documents as one PDF, each numbering its own pages. The same documents and `issuedAt` (an ISO
+ * instant) give the same bytes. `onDrawn` is told after each document how many are done.
+ */
+export async function writePdf(
+  pages: readonly PrintedDocument[],
+  fonts: PrintFonts,
+  issuedAt: string,
+  onDrawn: (done: number) => void = () => undefined,
+): Promise<Uint8Array> {
+  const [first] = pages;
+  if (first === undefined) throw new RangeError('nothing to print');
   const doc = new PDFDocument({
     size: 'A4',
     margins: { top: PAGE.top, bottom: 0, left: PAGE.left, right: PAGE.right },
     pdfVersion: '1.7',
-    lang: 'en',
+    lang: first.language,
     displayTitle: true,
     autoFirstPage: false,
     bufferPages: true,
     font: null as unknown as string,
-    info: { Title: `${page.title} ${page.number}`, Author: page.seller[0] ?? '', CreationDate: new Date(issuedAt) },
+    info: {
+      Title: pages.length === 1 ? `${first.title} ${first.number}` : `${first.number} – ${pages.at(-1)?.number}`,
+      Author: first.seller[0] ?? '',
+      CreationDate: new Date(issuedAt),
+    },
   });
   const bytes = toBytes(doc);
-  new Sheet(doc, writable(page, fonts, doc)).draw();
+  doc.registerFont('text', fonts.text as Buffer);
+  doc.registerFont('strong', fonts.strong as Buffer);
+  doc.registerFont('title', fonts.title as Buffer);
+  pages.forEach((page, i) => {
+    new Sheet(doc, writable(page, doc)).draw();
+    doc.flushPages();
+    onDrawn(i + 1);
+  });
   doc.end();
   return bytes;
 }

@@ -1,146 +1,385 @@
-import type { Content } from '@/core/documents/content';
-import { unitWord } from '@/core/documents/item';
-import { writeDate } from '@/core/kernel/date';
-import { type Minor, negated } from '@/core/kernel/money';
+import type { Content, ContentLine } from '@/core/documents/content';
+import type { StyleColumn, StylePart } from '@/core/documents/style';
+import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
+import type { IsoDate } from '@/core/kernel/date';
+import { ratioOf } from '@/core/kernel/decimal';
+import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import { share } from '@/core/kernel/share';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { addressLines } from '@/core/parties/address';
 import { writeIban } from '@/core/parties/iban';
 import type { CalcResult } from '@/core/tax/calcTypes';
+import { paymentCode } from './epc';
+import { wordingOf } from './wording';
+import { fill, type Variant, type Wording } from './wording/wording';
 
 /** One printed line, all as text. */
 export interface PrintedLine {
   readonly title: string;
   readonly detail: string;
+  readonly supplied: string;
   readonly quantity: string;
   readonly price: string;
   readonly less: string;
   readonly tax: string;
   readonly value: string;
+  /** Sum of the values down to this line, for what is carried forward. */
+  readonly running: string;
 }
+
+export interface PrintedColumn {
+  readonly field: keyof Omit<PrintedLine, 'detail' | 'running'>;
+  readonly head: string;
+}
+
+/** Label and value. */
+export type PrintedFact = readonly [string, string];
 
 /** Everything a printed document says, as text; layout adds nothing to it. Screen and PDF share it. */
 export interface PrintedDocument {
+  readonly language: string;
   readonly title: string;
   readonly number: string;
   readonly currency: string;
   readonly seller: readonly string[];
   readonly buyer: readonly string[];
-  /** Label and value. */
-  readonly facts: readonly (readonly [string, string])[];
+  readonly facts: readonly PrintedFact[];
+  /** Columns that somebody used and the style shows; the first is the item, the last the value. */
+  readonly columns: readonly PrintedColumn[];
   readonly valueHead: string;
-  readonly hasDiscounts: boolean;
   readonly lines: readonly PrintedLine[];
-  /** Label and amount; the last one is the total. */
-  readonly totals: readonly (readonly [string, string])[];
+  /** The last one is the total; none on a delivery note. */
+  readonly totals: readonly PrintedFact[];
   /** What the customer keeps back, and the money expected then; empty when it keeps nothing back. */
-  readonly withheld: readonly (readonly [string, string])[];
+  readonly withheld: readonly PrintedFact[];
+  /** The tax in home currency, for a document in another one; else empty. */
+  readonly homeTax: string;
   readonly legends: readonly string[];
-  readonly payment: readonly (readonly [string, string])[];
+  /** Instalments and the discount for paying early. */
+  readonly terms: readonly string[];
+  readonly payment: readonly PrintedFact[];
+  /** Text of a code for banking apps, and the words beside it. */
+  readonly code: { readonly text: string; readonly words: string } | null;
+  /** A slip at the foot of the last page. */
+  readonly slip: { readonly title: string; readonly rows: readonly PrintedFact[] } | null;
   readonly note: string;
   readonly conditions: string;
+  /** Closing line of the style. */
+  readonly foot: string;
+  /** Code of the seal; empty where none is printed. */
+  readonly seal: string;
+  readonly carried: string;
+  readonly brought: string;
+  /** With `{page}` and `{count}`. */
+  readonly page: string;
+  readonly accent: string;
+  /** JPEG as a data address, or empty. */
+  readonly logo: string;
+}
+
+/** How a document is to be printed. */
+export interface PrintOptions {
+  readonly style?: DocumentStyle;
+  readonly variant?: Variant;
+  /** Goes before the buyer's language. */
+  readonly language?: string;
+  /** Code of the seal; see `sealCode`. */
+  readonly seal?: string;
 }
 
 /** The document's own title. */
-export function titleOf(content: Pick<Content, 'kind'>): string {
-  return {
-    quote: 'Quote',
-    invoice: 'Invoice',
-    'credit-note': 'Credit note',
-    takings: 'Takings',
-    opening: 'Opening item',
-  }[content.kind];
+export function titleOf(content: Pick<Content, 'kind' | 'paidBy'>, variant: Variant, wording: Wording): string {
+  if (variant === 'delivery-note') return wording.deliveryNote;
+  if (variant === 'receipt') return wording.receipt;
+  return content.kind === 'invoice' && content.paidBy !== undefined ? wording.cashSale : wording.titles[content.kind];
 }
 
-function withheldLines(
+/** Writes days, figures and words in one language. */
+class Writer {
+  readonly wording: Wording;
+  private readonly shown: (text: string) => string;
+
+  constructor(
+    language: string | undefined,
+    private readonly currency: Content['currency'],
+  ) {
+    this.wording = wordingOf(language);
+    const { thousands, decimal } = this.wording;
+    this.shown = (text) => text.replace(/[.,]/g, (mark) => (mark === ',' ? thousands : decimal));
+  }
+
+  day(date: IsoDate): string {
+    const { months, date: shape } = this.wording;
+    const month = months[Number(date.slice(5, 7)) - 1] ?? '';
+    return fill(shape, { day: String(Number(date.slice(8, 10))), month, year: date.slice(0, 4) });
+  }
+
+  money(amount: Minor, currency = this.currency): string {
+    return this.shown(showMoney(amount, currency));
+  }
+
+  number(value: Parameters<typeof showNumber>[0]): string {
+    return this.shown(showNumber(value));
+  }
+
+  price(value: Parameters<typeof showPrice>[0]): string {
+    return this.shown(showPrice(value, this.currency));
+  }
+
+  unit(code: string): string {
+    return this.wording.units[code] ?? code;
+  }
+}
+
+function factsOf(content: Content, write: Writer, leaveOut: ReadonlySet<StylePart>): readonly PrintedFact[] {
+  const { wording } = write;
+  const { kind, version = 1, supplyFrom, taxPoint, corrects, stage } = content;
+  const versioned =
+    version > 1 ? `${content.number}, ${fill(wording.version, { version: String(version) })}` : content.number;
+  const span =
+    supplyFrom === undefined
+      ? null
+      : fill(wording.suppliedSpan, { from: write.day(supplyFrom), until: write.day(taxPoint) });
+  const facts: (readonly [string, string | undefined])[] = [
+    [wording.number, versioned],
+    [wording.issueDate, write.day(content.issueDate)],
+    span === null ? [wording.taxPoint, write.day(taxPoint)] : [wording.supplied, span],
+    [wording.due, kind === 'invoice' || kind === 'opening' ? write.day(content.dueDate) : undefined],
+    [wording.holdsUntil, kind === 'quote' ? write.day(content.dueDate) : undefined],
+    [
+      wording.credits,
+      corrects && fill(wording.creditsOf, { number: corrects.number, date: write.day(corrects.issueDate) }),
+    ],
+    [wording.reason, content.reason],
+    [wording.quote, stage && fill(wording.stage, { number: stage.number, stage: stage.words })],
+    [wording.yourReference, content.buyerReference],
+    [wording.orderNumber, content.orderNumber],
+    [wording.subject, leaveOut.has('subject') ? '' : content.subject],
+    [wording.salesperson, leaveOut.has('salesperson') ? '' : content.salesperson],
+    [
+      wording.deliveredTo,
+      content.delivery && !leaveOut.has('delivery') ? addressLines(content.delivery).join(', ') : undefined,
+    ],
+    [wording.carrier, content.carrier],
+    [wording.tracking, content.tracking],
+  ];
+  return facts.flatMap(([label, value]) => (value === undefined || value === '' ? [] : [[label, value] as const]));
+}
+
+function linesOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedLine[] {
+  const taxName = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
+  let running = NOTHING;
+  const lessOf = ({ discount }: ContentLine): string => {
+    if (discount === undefined) return '';
+    return 'percent' in discount ? `${write.number(discount.percent)} %` : write.price(discount.amount);
+  };
+  return content.lines.map((line, i): PrintedLine => {
+    const [title = '', ...more] = line.description.split('\n');
+    const value = figures.lines[i]?.value;
+    running = plus(running, value ?? NOTHING);
+    return {
+      title,
+      detail: more.join('\n'),
+      supplied: line.supplied === undefined ? '' : write.day(line.supplied),
+      quantity: `${write.number(line.quantity)} ${write.unit(line.unit)}`,
+      price: write.price(line.unitPrice),
+      less: lessOf(line),
+      tax: taxName(line.tax),
+      value: value === undefined ? '' : write.money(value),
+      running: write.money(running),
+    };
+  });
+}
+
+function columnsOf(
   content: Content,
-  figures: CalcResult,
-  money: (amount: Minor) => string,
-): readonly (readonly [string, string])[] {
+  lines: readonly PrintedLine[],
+  variant: Variant,
+  style: DocumentStyle,
+  wording: Wording,
+): readonly PrintedColumn[] {
+  const hidden = new Set<StyleColumn>(style.leaveOutColumns);
+  const all: readonly (PrintedColumn & { readonly shown: boolean })[] = [
+    { field: 'title', head: wording.item, shown: true },
+    {
+      field: 'supplied',
+      head: wording.supplied,
+      shown: lines.some((line) => line.supplied !== '') && !hidden.has('supplied'),
+    },
+    { field: 'quantity', head: wording.quantity, shown: variant === 'delivery-note' || !hidden.has('quantity') },
+    { field: 'price', head: wording.price, shown: variant !== 'delivery-note' && !hidden.has('price') },
+    {
+      field: 'less',
+      head: wording.less,
+      shown: variant !== 'delivery-note' && lines.some((line) => line.less !== '') && !hidden.has('discount'),
+    },
+    { field: 'tax', head: wording.tax, shown: variant !== 'delivery-note' && !hidden.has('tax') },
+    {
+      field: 'value',
+      head: content.priceMode === 'net' ? wording.net : wording.withTax,
+      shown: variant !== 'delivery-note',
+    },
+  ];
+  return all.filter(({ shown }) => shown).map(({ field, head }) => ({ field, head }));
+}
+
+function totalsOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedFact[] {
+  const { wording } = write;
+  const { totals } = figures;
+  const taxName = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
+  const adjusted = (content.adjustments ?? []).map(({ id, text, percent }): PrintedFact => {
+    const parts = figures.adjustments.filter((part) => part.id === id);
+    const words = percent === undefined ? text : `${text}, ${write.number(percent)} %`;
+    return [words, write.money(total(parts.map((part) => part.value)))];
+  });
+  return [
+    ...adjusted,
+    [wording.net, write.money(totals.net)],
+    ...figures.groups.map(
+      (group): PrintedFact => [
+        fill(wording.taxOn, { tax: taxName(group.tax), base: write.money(group.net) }),
+        write.money(group.taxAmount),
+      ],
+    ),
+    ...(totals.rounding === 0n ? [] : [[wording.rounded, write.money(totals.rounding)] as const]),
+    [wording.total, write.money(totals.payable)],
+  ];
+}
+
+function withheldOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedFact[] {
   if (figures.withholding.length === 0) return [];
   const nameOf = (id: string) => content.withholding?.find((type) => type.id === id)?.name ?? id;
   return [
     ...figures.withholding.map(
-      (part) => [`${nameOf(part.id)} on ${money(part.base)}`, money(negated(part.amount))] as const,
+      (part): PrintedFact => [
+        fill(write.wording.taxOn, { tax: nameOf(part.id), base: write.money(part.base) }),
+        write.money(negated(part.amount)),
+      ],
     ),
-    ['Money expected', money(figures.totals.expectedCash)],
+    [write.wording.expected, write.money(figures.totals.expectedCash)],
   ];
 }
 
-/** A document in words and printed figures. */
-export function printed(content: Content, figures: CalcResult): PrintedDocument {
-  const { currency, seller, buyer, priceMode } = content;
-  const money = (amount: Minor) => showMoney(amount, currency);
-  const taxName = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
-  const facts: [string, string][] = [
-    ['Number', content.number],
-    ['Issue date', writeDate(content.issueDate)],
-    ['Tax point', writeDate(content.taxPoint)],
-  ];
-  if (content.kind === 'invoice') facts.push(['Due', writeDate(content.dueDate)]);
-  if (content.corrects)
-    facts.push(['Credits invoice', `${content.corrects.number} of ${writeDate(content.corrects.issueDate)}`]);
-  if (content.reason) facts.push(['Reason', content.reason]);
-  if (content.buyerReference) facts.push(['Your reference', content.buyerReference]);
-  if (content.orderNumber) facts.push(['Order number', content.orderNumber]);
+/** Each instalment with its amount; the parts add up to what is payable. */
+function termsOf(content: Content, figures: CalcResult, write: Writer): readonly string[] {
+  const { instalments = [], settlement } = content;
+  const weights = instalments.map(({ percent }) => {
+    const { n, d } = ratioOf(percent);
+    return (n * 10_000n) / d;
+  });
+  const amounts = instalments.length === 0 ? [] : share(figures.totals.payable, weights);
+  const parts = instalments.map(({ percent, due }, i) =>
+    fill(write.wording.instalment, {
+      percent: write.number(percent),
+      date: write.day(due),
+      amount: `${write.money(minor(amounts[i] ?? 0n))} ${content.currency}`,
+    }),
+  );
+  if (settlement === undefined) return parts;
+  const { percent, until } = settlement;
+  return [...parts, fill(write.wording.settlement, { percent: write.number(percent), date: write.day(until) })];
+}
 
-  const taxLines = figures.groups.map((group): [string, string] => [
-    `${taxName(group.tax)} on ${money(group.net)}`,
-    money(group.taxAmount),
-  ]);
-  const payment: [string, string][] = [];
-  if (content.kind === 'invoice' && seller.iban !== '') {
-    payment.push(['Pay to', seller.name], ['IBAN', writeIban(seller.iban)]);
-    if (seller.bic !== '') payment.push(['BIC', seller.bic]);
-    payment.push(['Reference', content.number], ['Due', writeDate(content.dueDate)]);
+function paymentOf(content: Content, write: Writer): readonly PrintedFact[] {
+  const { seller, kind, paidBy } = content;
+  const { wording } = write;
+  if (kind === 'invoice' && paidBy !== undefined) {
+    const method = wording.methods[paidBy] ?? paidBy;
+    return [[fill(wording.paidBy, { date: write.day(content.issueDate), method }), '']];
   }
+  if (kind !== 'invoice' || seller.iban === '') return [];
+  return [
+    [wording.payTo, seller.name],
+    ['IBAN', writeIban(seller.iban)],
+    ...(seller.bic === '' ? [] : [['BIC', seller.bic] as const]),
+    [wording.reference, content.number],
+    [wording.due, write.day(content.dueDate)],
+  ];
+}
+
+function homeTaxOf(content: Content, figures: CalcResult, write: Writer): string {
+  const { home } = content;
+  if (home === undefined || figures.home === undefined) return '';
+  return fill(write.wording.taxInHome, {
+    currency: home.currency,
+    amount: write.money(figures.home.taxAmount, home.currency),
+    rate: write.number(home.perHome),
+    foreign: content.currency,
+    date: write.day(home.on),
+  });
+}
+
+/** A document in words and printed figures. */
+export function printed(content: Content, figures: CalcResult, options: PrintOptions = {}): PrintedDocument {
+  const { style = PLAIN_STYLE, variant = 'document', language = content.buyer.language, seal = '' } = options;
+  const { currency, seller, buyer } = content;
+  const write = new Writer(language, currency);
+  const { wording } = write;
+  const leaveOut = new Set(style.leaveOut);
+  const own = style.words.find((words) => words.language === wording.language);
+  const lines = linesOf(content, figures, write);
+  const columns = columnsOf(content, lines, variant, style, wording);
+  const goods = variant === 'delivery-note';
+  const payment = goods ? [] : paymentOf(content, write);
+  const payable = content.paidBy === undefined && content.kind === 'invoice' && !goods;
+  const code = payable && style.payment !== 'account' ? paymentCode(content, figures) : null;
+  const title = titleOf(content, variant, wording);
+  const shipTo = goods && content.delivery !== undefined ? addressLines(content.delivery) : addressLines(buyer.address);
   return {
-    title: titleOf(content),
+    language: wording.language,
+    title:
+      variant === 'document' && content.kind === 'invoice' && own !== undefined && own.title !== '' ? own.title : title,
     number: content.number,
     currency,
     seller: [
       seller.name,
       ...addressLines(seller.address),
-      `Tax number ${seller.taxNumber}`,
-      ...(seller.legalId ? [`Company number ${seller.legalId}`] : []),
-      ...[seller.phone, seller.email].filter(Boolean),
+      fill(wording.taxNumber, { number: seller.taxNumber }),
+      ...(seller.legalId && !leaveOut.has('companyNumber')
+        ? [fill(wording.companyNumber, { number: seller.legalId })]
+        : []),
+      ...(leaveOut.has('phone') ? [] : [seller.phone]),
+      ...(leaveOut.has('email') ? [] : [seller.email]),
+    ].filter(Boolean),
+    buyer: [
+      buyer.name,
+      ...(buyer.contact === undefined ? [] : [fill(wording.attention, { name: buyer.contact })]),
+      ...shipTo,
+      ...(buyer.taxNumber ? [fill(wording.taxNumber, { number: buyer.taxNumber })] : []),
     ],
-    buyer: [buyer.name, ...addressLines(buyer.address), ...(buyer.taxNumber ? [`Tax number ${buyer.taxNumber}`] : [])],
-    facts,
-    valueHead: priceMode === 'net' ? 'Net' : 'With tax',
-    hasDiscounts: figures.lines.some((line) => line.discount !== 0n),
-    lines: content.lines.map((line, i): PrintedLine => {
-      const [title = '', ...more] = line.description.split('\n');
-      const { discount } = line;
-      const less =
-        discount === undefined
-          ? ''
-          : 'percent' in discount
-            ? `${showNumber(discount.percent)} %`
-            : showPrice(discount.amount, currency);
-      const value = figures.lines[i]?.value;
-      return {
-        title,
-        detail: more.join('\n'),
-        quantity: `${showNumber(line.quantity)} ${unitWord(line.unit)}`,
-        price: showPrice(line.unitPrice, currency),
-        less,
-        tax: taxName(line.tax),
-        value: value === undefined ? '' : money(value),
-      };
-    }),
-    totals: [
-      ['Net', money(figures.totals.net)],
-      ...taxLines,
-      ...(figures.totals.rounding === 0n
-        ? []
-        : [['Rounded to the smallest coin', money(figures.totals.rounding)] as const]),
-      ['Total', money(figures.totals.payable)],
-    ],
-    withheld: withheldLines(content, figures, money),
-    legends: [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
+    facts: factsOf(content, write, leaveOut),
+    columns,
+    valueHead: content.priceMode === 'net' ? wording.net : wording.withTax,
+    lines,
+    totals: goods ? [] : totalsOf(content, figures, write),
+    withheld: goods ? [] : withheldOf(content, figures, write),
+    homeTax: goods ? '' : homeTaxOf(content, figures, write),
+    legends: goods ? [] : [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
+    terms: goods ? [] : termsOf(content, figures, write),
     payment,
+    code: code === null ? null : { text: code, words: wording.scan },
+    slip:
+      payable && style.payment === 'slip' && seller.iban !== ''
+        ? {
+            title: wording.slip,
+            rows: [
+              [wording.payTo, seller.name],
+              ['IBAN', writeIban(seller.iban)],
+              [wording.total, `${write.money(figures.totals.expectedCash)} ${currency}`],
+              [wording.reference, content.number],
+              [wording.payer, buyer.name],
+            ],
+          }
+        : null,
     note: content.note,
     conditions: content.conditions ?? '',
+    foot: own?.foot ?? '',
+    seal: seal === '' || leaveOut.has('seal') ? '' : fill(wording.seal, { code: seal }),
+    carried: wording.carried,
+    brought: wording.brought,
+    page: wording.page,
+    accent: style.accent,
+    logo: style.logo,
   };
 }
 

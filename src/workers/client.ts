@@ -1,31 +1,51 @@
-import { type Remote, wrap } from 'comlink';
+import { proxy, type Remote, wrap } from 'comlink';
 import type { BookFace } from './book.worker';
-import type { PrintFace } from './print.worker';
+import type { PrintFace, PrintJob } from './print.worker';
 
 let printer: Remote<PrintFace> | null = null;
 
+function newPrinter(): Worker {
+  return new Worker(new URL('./print.worker.ts', import.meta.url), { type: 'module' });
+}
+
 /** The worker that prints; one for the life of the page, as loading typefaces takes time. */
 export function printWorker(): Remote<PrintFace> {
-  printer ??= wrap<PrintFace>(new Worker(new URL('./print.worker.ts', import.meta.url), { type: 'module' }));
+  printer ??= wrap<PrintFace>(newPrinter());
   return printer;
 }
 
 /** Work that was stopped by the person at the screen. */
 export class Stopped extends Error {}
 
-/**
- * Runs one job on the book in a worker of its own. Stopping ends the worker; the database undoes a
- * transaction whose worker is gone. @throws Stopped when `signal` is aborted.
- */
-export async function onBook<T>(job: (face: BookFace) => Promise<T>, signal?: AbortSignal): Promise<T> {
-  const worker = new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' });
+/** Runs one job in a worker of its own, which ends with it. @throws Stopped when `signal` is aborted. */
+async function inWorker<T>(worker: Worker, job: Promise<T>, signal?: AbortSignal): Promise<T> {
   const stopped = new Promise<never>((_, reject) => {
     signal?.addEventListener('abort', () => reject(new Stopped()), { once: true });
     worker.addEventListener('error', (event) => reject(new Error(event.message || 'The worker could not start.')));
   });
   try {
-    return await Promise.race([job(wrap<BookFace>(worker) as unknown as BookFace), stopped]);
+    return await Promise.race([job, stopped]);
   } finally {
     worker.terminate();
   }
+}
+
+/**
+ * Runs one job on the book in a worker of its own. Stopping ends the worker; the database undoes a
+ * transaction whose worker is gone. @throws Stopped when `signal` is aborted.
+ */
+export function onBook<T>(job: (face: BookFace) => Promise<T>, signal?: AbortSignal): Promise<T> {
+  const worker = new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' });
+  return inWorker(worker, job(wrap<BookFace>(worker) as unknown as BookFace), signal);
+}
+
+/** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */
+export function printBatch(
+  jobs: readonly PrintJob[],
+  as: 'batch' | 'zip',
+  onDone: (done: number) => void,
+  signal: AbortSignal,
+): Promise<Uint8Array> {
+  const worker = newPrinter();
+  return inWorker(worker, wrap<PrintFace>(worker)[as](jobs, proxy(onDone)), signal);
 }

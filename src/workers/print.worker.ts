@@ -1,8 +1,18 @@
 import { expose } from 'comlink';
-import type { IssuedDocument } from '@/core/documents/issued';
+import { zipSync } from 'fflate';
+import type { Content } from '@/core/documents/content';
+import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
 import { writePdf } from '@/print/pdf';
-import { printed } from '@/print/words';
+import { fileName, type PrintOptions, printed } from '@/print/words';
+
+/** A document to print, and how. */
+export interface PrintJob extends PrintOptions {
+  readonly content: Content;
+  readonly figures: CalcResult;
+  /** Instant that stands in the file as its date, so that it comes out the same each time. */
+  readonly issuedAt: string;
+}
 
 let fonts: Promise<PrintFonts> | null = null;
 
@@ -21,10 +31,29 @@ async function loadFonts(): Promise<PrintFonts> {
   return { text, strong, title };
 }
 
+const pageOf = ({ content, figures, ...options }: PrintJob) => printed(content, figures, options);
+
 const face = {
-  async pdf(document: IssuedDocument): Promise<Uint8Array> {
+  async pdf(job: PrintJob): Promise<Uint8Array> {
     fonts ??= loadFonts();
-    return writePdf(printed(document.content, document.figures), await fonts, document.issuedAt);
+    return writePdf([pageOf(job)], await fonts, job.issuedAt);
+  },
+
+  /** Many documents as one PDF. */
+  async batch(jobs: readonly PrintJob[], onDone: (done: number) => void): Promise<Uint8Array> {
+    fonts ??= loadFonts();
+    return writePdf(jobs.map(pageOf), await fonts, jobs.at(-1)?.issuedAt ?? '', onDone);
+  },
+
+  /** Many documents as a PDF each, in one zip file. */
+  async zip(jobs: readonly PrintJob[], onDone: (done: number) => void): Promise<Uint8Array> {
+    fonts ??= loadFonts();
+    const files: Record<string, Uint8Array> = {};
+    for (const [i, job] of jobs.entries()) {
+      files[fileName(job.content, 'pdf')] = await writePdf([pageOf(job)], await fonts, job.issuedAt);
+      onDone(i + 1);
+    }
+    return zipSync(files, { level: 0, mtime: '2000-01-01' });
   },
 };
 

@@ -22,8 +22,8 @@ import { act, today } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
 import { wordRefusal, wordRefusals } from '../../shell/wording';
+import { printedPdf } from '../print';
 import { CreditDialog } from './CreditDialog';
-import { printedPdf } from './PrintDialog';
 import { StageDialog } from './StageDialog';
 import { WordDayDialog, type WordDayProps } from './WordDayDialog';
 

@@ -41,7 +41,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
   const [lineId, setLineId] = useState(content.lines[0]?.id ?? '');
   const [total, setTotal] = useState<TotalKey>('payable');
   const [printing, setPrinting] = useState(false);
-  const page = printed(content, figures);
+  const page = printed(content, figures, { language: 'en' });
   const mark = documentMark(document, today());
   const openTotal = (key: TotalKey) => {
     setLineId('');
@@ -123,7 +123,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
           focus={lineId === '' ? total : ''}
           onFocus={openTotal}
         />
-        {[...page.legends, page.note, page.conditions].filter(Boolean).map((text) => (
+        {[...page.legends, ...page.terms, page.note, page.conditions].filter(Boolean).map((text) => (
           <p key={text} className="mt-3 whitespace-pre-line">
             {text}
           </p>

@@ -1,41 +1,36 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { LANGUAGES } from '@/core/tax/taxCode';
+import { WORDINGS } from '@/print/wording';
+import type { Variant } from '@/print/wording/wording';
+import { fileName } from '@/print/words';
+import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
-import { printWorker } from '@/workers/client';
+import { ChoiceField } from '@/ui/Field';
+import { saveFile } from '../../shell/saveFile';
+import { PdfFrame } from '../PdfFrame';
+import { printedPdf } from '../print';
 
-/** The document as a PDF, made in a worker. */
-export function printedPdf(document: IssuedDocument): Promise<Uint8Array> {
-  return printWorker().pdf(document);
-}
-
-/** The real PDF, shown by the browser. */
-export function PrintDialog({
-  document,
-  onClose,
-}: {
+interface PrintDialogProps {
   readonly document: IssuedDocument;
   readonly onClose: () => void;
-}) {
-  const [url, setUrl] = useState('');
-  const [fault, setFault] = useState('');
-  useEffect(() => {
-    let made = '';
-    let current = true;
-    printedPdf(document).then(
-      (bytes) => {
-        if (!current) return;
-        made = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
-        setUrl(made);
-      },
-      (error: Error) => setFault(error.message),
-    );
-    return () => {
-      current = false;
-      URL.revokeObjectURL(made);
-    };
-  }, [document]);
+}
+
+const VARIANTS: readonly (readonly [Variant, string])[] = [
+  ['document', 'The document itself'],
+  ['delivery-note', 'Delivery note'],
+  ['receipt', 'Receipt'],
+];
+
+/** The real PDF, in any language and as a delivery note or receipt too. */
+export function PrintDialog({ document, onClose }: PrintDialogProps) {
+  const [variant, setVariant] = useState<Variant>('document');
+  const [language, setLanguage] = useState(document.content.buyer.language ?? 'en');
+  const make = () => printedPdf(document, { variant, language });
+  const paid = document.kind === 'invoice' && document.open === 0n && document.received !== 0n;
+  const name = fileName(document.content, 'pdf');
   return (
     <Dialog
       open
@@ -44,15 +39,44 @@ export function PrintDialog({
       description="This is the file that the customer gets. Esc steps back."
       wide
     >
-      {fault !== '' && <p role="alert">It could not be printed: {fault}</p>}
-      {fault === '' && url === '' && <p role="status">Setting the page…</p>}
-      {url !== '' && (
-        <iframe
-          src={`${url}#toolbar=0&navpanes=0`}
-          title={`${document.number}.pdf`}
-          className="h-[62vh] w-full border border-rule"
+      <div className="mb-1 flex items-start gap-4">
+        <ChoiceField
+          label="Printed as"
+          className="w-[190px]"
+          options={VARIANTS.filter(([key]) => key !== 'receipt' || paid)}
+          value={variant}
+          onChange={(event) => setVariant(event.target.value as Variant)}
         />
-      )}
+        <ChoiceField
+          label="Language"
+          className="w-[150px]"
+          options={WORDINGS.map(
+            (wording) => [wording.language, LANGUAGES[wording.language] ?? wording.language] as const,
+          )}
+          value={language}
+          onChange={(event) => setLanguage(event.target.value)}
+        />
+        <Button
+          className="mt-[18px]"
+          onClick={() =>
+            void make().then((bytes) =>
+              saveFile(
+                variant === 'document' ? name : name.replace('.pdf', `-${variant}.pdf`),
+                bytes,
+                'application/pdf',
+              ),
+            )
+          }
+        >
+          Save this
+        </Button>
+      </div>
+      <PdfFrame
+        title={`${document.number}.pdf`}
+        make={make}
+        of={`${variant} ${language}`}
+        className="h-[60vh] w-full border border-rule"
+      />
     </Dialog>
   );
 }

@@ -1,0 +1,30 @@
+import type { IssuedDocument } from '@/core/documents/issued';
+import { sealCode } from '@/core/documents/seal';
+import type { PrintOptions } from '@/print/words';
+import { stylesFor } from '@/store/queries/styles';
+import { printWorker } from '@/workers/client';
+import type { PrintJob } from '@/workers/print.worker';
+import { bookDb } from '../shell/book';
+
+/** What the printing worker needs of documents, each in its own style. */
+export async function printJobs(
+  documents: readonly IssuedDocument[],
+  options: Pick<PrintOptions, 'variant' | 'language'> = {},
+): Promise<readonly PrintJob[]> {
+  const styles = await stylesFor(bookDb(), documents);
+  return documents.map((document, i) => {
+    const style = styles[i];
+    const { content, figures, issuedAt, seal } = document;
+    return { ...options, ...(style && { style }), content, figures, issuedAt, seal: sealCode(seal) };
+  });
+}
+
+/** A document as a PDF, made in a worker. */
+export async function printedPdf(
+  document: IssuedDocument,
+  options: Pick<PrintOptions, 'variant' | 'language'> = {},
+): Promise<Uint8Array> {
+  const [job] = await printJobs([document], options);
+  if (job === undefined) throw new RangeError('nothing to print');
+  return printWorker().pdf(job);
+}
