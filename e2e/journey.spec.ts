@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { bytesOf, expectAccessible, figuresIn, onTheDay, pdfText, ribbonTax, typeCells } from './support';
+import { bytesOf, expectAccessible, figuresIn, more, onTheDay, pdfText, ribbonTax, typeCells } from './support';
 
 /** One bookkeeper's path from an empty browser to a filed period and a saved book, by keyboard where they would. */
 test('from a tax code to a filed tax period', async ({ page, browser }) => {
@@ -206,7 +206,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
 
   await test.step('correct a wrong one by a full credit note', async () => {
     await writeInvoice(page, '2026-10-25', 'Wrong lamp', '500');
-    await page.getByRole('button', { name: 'Credit it whole…' }).click();
+    await more(page, 'Credit…');
     await page.getByRole('button', { name: 'Credit INV-2026-0002' }).click();
     await expect(page.getByText('Say why it is credited.')).toBeVisible();
     await page.getByLabel('Reason, printed on the credit note').fill('Not what was ordered');

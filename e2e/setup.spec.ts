@@ -75,7 +75,7 @@ test('customers and items are found by any part, changed, and refused when half-
   await page.getByLabel('Terms').fill('soon');
   await page.getByLabel('Street and number').fill('');
   await page.getByRole('button', { name: /^Keep Inishmaan/ }).click();
-  await expect(page.getByText('Say terms as 30d, 2w, 1m, eom or eom+10d.')).toBeVisible();
+  await expect(page.getByText('Say terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.')).toBeVisible();
   await expect(page.getByText('Give the street or place.')).toBeVisible();
   await page.getByLabel('Terms').fill('2w');
   await page.getByLabel('Street and number').fill('New Slip House');

@@ -63,6 +63,12 @@ export async function typeCells(page: Page, ...cells: readonly string[]): Promis
   }
 }
 
+/** Takes an entry of the menu of further things to do. */
+export async function more(page: Page, words: string): Promise<void> {
+  await page.getByRole('button', { name: /^More/ }).click();
+  await page.getByRole('menuitem', { name: words }).click();
+}
+
 /** What the ribbon says of a period: `Sep–Oct` → its tax. */
 export async function ribbonTax(page: Page, period: string): Promise<string> {
   const cell = page.getByRole('toolbar', { name: 'Tax periods' }).getByRole('button', { name: new RegExp(period) });

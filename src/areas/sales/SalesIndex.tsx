@@ -96,7 +96,7 @@ export function SalesIndex() {
     ...(found?.documents ?? []).map(documentEntry),
   ];
   return (
-    <IndexColumn title={query.trim() === '' ? `Sales · ${spanName(span)}` : 'Found'}>
+    <IndexColumn title={query.trim() === '' ? `Documents · ${spanName(span)}` : 'Found'}>
       <IndexList
         entries={entries}
         currency={book.currency}

@@ -1,5 +1,5 @@
-import { SalesHome } from '@/areas/sales/SalesHome';
+import { Register } from '@/areas/sales/register/Register';
 
 export default function Page() {
-  return <SalesHome />;
+  return <Register />;
 }

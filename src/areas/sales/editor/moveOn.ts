@@ -6,7 +6,10 @@ export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   const target = event.target as HTMLElement;
   if (target.closest('[data-field]') === null) return;
   event.preventDefault();
-  const fields = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-field]')];
+  // Fields in a shut fold can't be written in, and choices that stand by themselves are passed over.
+  const fields = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-field]')].filter(
+    (field) => field === target || (field.checkVisibility() && field.dataset.passOver === undefined),
+  );
   fields[fields.indexOf(target) + 1]?.focus();
 }
 

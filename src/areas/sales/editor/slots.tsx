@@ -149,6 +149,7 @@ export function ChoiceSlot({ label, field, value, options, onPick }: ChoiceSlotP
       <select
         id={id}
         data-field={field}
+        data-pass-over=""
         className="cell -mx-1.5 cursor-pointer"
         value={value}
         onChange={(event) => onPick(event.target.value)}

@@ -1,0 +1,153 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import {
+  type DocumentStyle,
+  PLAIN_STYLE,
+  STYLE_COLUMNS,
+  STYLE_PARTS,
+  styleSchema,
+} from '@/core/documents/style';
+import { LANGUAGES } from '@/core/tax/taxCode';
+import { WORDINGS } from '@/print/wording';
+import { keepStyle } from '@/store/actions/taxSetup';
+import { printWorker } from '@/workers/client';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { PdfFrame } from '../../sales/PdfFrame';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today, useBook } from '../../shell/book';
+import { FormFoot } from '../FormFoot';
+import { PickSome } from '../PickSome';
+import { RecordLink, RecordList, RecordPage } from '../RecordList';
+import { RowsField } from '../RowsField';
+import { useRecordForm } from '../useRecordForm';
+import { LogoField } from './LogoField';
+import { sampleJob } from './sample';
+
+const COLUMN_WORDS: Readonly<Record<(typeof STYLE_COLUMNS)[number], string>> = {
+  quantity: 'quantity',
+  price: 'price',
+  discount: 'discount',
+  tax: 'tax',
+  supplied: 'day of supply',
+};
+
+const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
+  phone: 'our phone',
+  email: 'our e-mail',
+  companyNumber: 'company number',
+  salesperson: 'salesperson',
+  subject: 'subject',
+  delivery: 'delivery address',
+  seal: 'code of the seal',
+};
+
+/** How documents look, by name. */
+export function StyleList() {
+  const rows = useBook((db) => db.styles.toArray());
+  return (
+    <RecordList
+      title="Document styles"
+      path="/setup/styles"
+      addLabel="New style"
+      rows={rows}
+      keyOf={(row) => row.id}
+      empty="No styles yet: documents print plainly, with the account to pay into."
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={`/setup/styles/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Logo', cell: (row) => (row.logo === '' ? 'none' : 'yes') },
+        { head: 'Ink', cell: (row) => row.accent },
+        { head: 'Payment', cell: (row) => row.payment },
+      ]}
+    />
+  );
+}
+
+export function StylePage({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const style = useBook(async (db) => (await db.styles.get(id)) ?? null, [id]);
+  return (
+    <RecordPage id={id} record={style} what="style" nameOf={(s) => s.name}>
+      {(known) => <StyleForm {...(known && { style: known })} onSaved={() => router.push('/setup/styles')} />}
+    </RecordPage>
+  );
+}
+
+function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonly onSaved: () => void }) {
+  const { business, registration } = useOpenBook();
+  const isNew = style === undefined;
+  const [blank] = useState<DocumentStyle>(() => ({ ...PLAIN_STYLE, id: crypto.randomUUID(), name: '', accent: '#9A4320' }));
+  const { form, submit, field, errorAt, general } = useRecordForm<DocumentStyle>(
+    styleSchema,
+    style ?? blank,
+    (value) => act(keepStyle, { value, isNew }),
+    onSaved,
+  );
+  const shown = useWatch({ control: form.control }) as DocumentStyle;
+  const whole = styleSchema.isValidSync({ ...shown, name: shown.name || 'x' }, { strict: true });
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-6">
+      <form onSubmit={submit} noValidate>
+        <TextField label="Name" autoFocus {...field('name')} />
+        <div className="grid grid-cols-2 gap-x-4">
+          <TextField label="Ink of titles and rules" placeholder="#9A4320" {...field('accent')} />
+          <ChoiceField
+            label="How to pay"
+            options={[
+              ['account', 'account lines'],
+              ['code', 'account lines and a code for banking apps'],
+              ['slip', 'a payment slip with the code'],
+            ]}
+            {...field('payment')}
+          />
+        </div>
+        <LogoField form={form} error={errorAt('logo')} />
+        <PickSome
+          form={form}
+          name="leaveOutColumns"
+          legend="Columns left out"
+          none="those nobody used never print"
+          options={STYLE_COLUMNS.map((column) => [column, COLUMN_WORDS[column]] as const)}
+        />
+        <PickSome
+          form={form}
+          name="leaveOut"
+          legend="Left out"
+          options={STYLE_PARTS.map((part) => [part, PART_WORDS[part]] as const)}
+        />
+        <h2 className="mt-1 font-semibold font-serif">Own words, by language</h2>
+        <RowsField
+          form={form}
+          name="words"
+          what="language"
+          columns={[
+            {
+              field: 'language',
+              label: 'Language',
+              width: '110px',
+              options: WORDINGS.map((w) => [w.language, LANGUAGES[w.language] ?? w.language] as const),
+            },
+            { field: 'title', label: 'Title of an invoice', width: '1fr' },
+            { field: 'foot', label: 'Closing line', width: '1.4fr' },
+          ]}
+          blank={{ language: 'en', title: '', foot: '' }}
+          errorAt={errorAt}
+        />
+        <FormFoot label="Keep the style" busy={form.formState.isSubmitting} general={general} />
+      </form>
+      <div>
+        <p className="text-soft text-sm">A sample in this style</p>
+        {whole && (
+          <PdfFrame
+            title="Sample"
+            of={JSON.stringify(shown)}
+            make={() => printWorker().pdf({ ...sampleJob(business, registration, today()), style: shown })}
+            className="h-[70vh] w-full border border-rule"
+          />
+        )}
+      </div>
+    </div>
+  );
+}
