@@ -7,6 +7,7 @@ import { buildDemo } from '@/demo/buildDemo';
 import { archiveBook, openArchive } from '@/store/archive';
 import { present } from '@/store/load';
 import { proofMaterial } from '@/store/queries/proofMaterial';
+import { type ChainCheck, checkSeals } from '@/store/queries/seals';
 import { BookDb } from '@/store/schema';
 
 const db = new BookDb();
@@ -16,6 +17,11 @@ const face = {
   async prove(registrationId: string, start: IsoDate): Promise<Proof> {
     const registration = present(await db.registrations.get(registrationId), 'the registration');
     return prove(await proofMaterial(db, registration, start));
+  },
+
+  /** Recomputes all chains of seals. */
+  checkSeals(onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
+    return checkSeals(db, onDone);
   },
 
   archive(writtenAt: string): Promise<Uint8Array> {

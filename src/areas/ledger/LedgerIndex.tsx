@@ -15,6 +15,8 @@ export function LedgerIndex() {
     { path: '/ledger', name: 'Journal' },
     { path: '/ledger/trial-balance', name: 'Trial balance' },
     { path: '/ledger/write', name: 'Write a journal' },
+    { path: '/ledger/seals', name: 'Seals' },
+    { path: '/ledger/history', name: 'Audit trail' },
     ...accounts.map((account) => ({
       path: `/ledger/account/${account.code}`,
       name: `${account.code} ${account.name}`,

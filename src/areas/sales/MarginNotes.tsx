@@ -113,12 +113,14 @@ interface ChecksNoteProps {
   readonly findings: readonly Finding[];
   /** How many rules hold beside those that found something. */
   readonly holding: number;
+  /** What the rules are of. */
+  readonly by: string;
   /** A way to the field of a finding; null where there is none. */
   readonly wayTo: (finding: Finding) => (() => void) | null;
 }
 
 /** Findings on the document, gravest first, each with its rule and a way to the field. */
-export function ChecksNote({ findings, holding, wayTo }: ChecksNoteProps) {
+export function ChecksNote({ findings, holding, by, wayTo }: ChecksNoteProps) {
   return (
     <Note title="Checks">
       <ul aria-live="polite">
@@ -147,7 +149,7 @@ export function ChecksNote({ findings, holding, wayTo }: ChecksNoteProps) {
           <li className="flex gap-1.5 text-sm">
             <Mark kind="good" label="Good" />
             <span>
-              {holding} {findings.length > 0 ? 'other ' : ''}checks hold: EU VAT invoice, EN 16931, Peppol profile.
+              {holding} {findings.length > 0 ? 'other ' : ''}checks hold: {by}.
             </span>
           </li>
         )}

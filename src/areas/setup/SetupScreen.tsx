@@ -30,6 +30,8 @@ import { RecordLink, RecordList, RecordPage } from './RecordList';
 import { ExchangeRates } from './rates/ExchangeRates';
 import { RateChange } from './rates/RateChange';
 import { RegistrationForm } from './registrations/RegistrationForm';
+import { SeriesList, SeriesPage } from './series/SeriesPages';
+import { StyleList, StylePage } from './styles/StylePages';
 import { DecisionTable } from './table/DecisionTable';
 import { Tester } from './table/Tester';
 import { WithholdingForm } from './withholding/WithholdingForm';
@@ -86,6 +88,13 @@ const SECTIONS: readonly { readonly title: string; readonly sections: readonly S
       },
       { path: 'items', name: 'Items', render: (id) => (id === '' ? <ItemList /> : <ItemPage id={id} />) },
       { path: 'prices', name: 'Price lists', render: (id) => (id === '' ? <PriceLists /> : <PriceListPage id={id} />) },
+    ],
+  },
+  {
+    title: 'Documents',
+    sections: [
+      { path: 'numbers', name: 'Numbers', render: (id) => (id === '' ? <SeriesList /> : <SeriesPage id={id} />) },
+      { path: 'styles', name: 'Document styles', render: (id) => (id === '' ? <StyleList /> : <StylePage id={id} />) },
     ],
   },
   {

@@ -1,5 +1,5 @@
 import { type Content, figuresOf } from '@/core/documents/content';
-import { CONTENT_RULES, contentFindings } from '@/core/documents/contentRules';
+import { contentChecks, contentFindings } from '@/core/documents/contentRules';
 import type { Finding } from '@/core/documents/finding';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { RULES, ruleFindings } from '@/core/einvoice/rules';
@@ -8,7 +8,8 @@ const ORDER: Readonly<Record<Finding['severity'], number>> = { must: 0, should: 
 
 /** All findings on a document's content, gravest first. */
 export function findingsOn(content: Content): readonly Finding[] {
-  const findings = [...contentFindings(content), ...ruleFindings(einvoiceOf(content, figuresOf(content)))];
+  const figures = figuresOf(content);
+  const findings = [...contentFindings(content, figures), ...ruleFindings(einvoiceOf(content, figures))];
   return findings.sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
 }
 
@@ -19,5 +20,8 @@ export function quoteFindings(content: Content): readonly Finding[] {
   );
 }
 
-/** How many rules were looked at. */
-export const CHECK_COUNT = CONTENT_RULES.length + RULES.length;
+/** What looked at a document, in words, and how many rules that were. */
+export function checksOn(content: Content): { readonly words: string; readonly count: number } {
+  const { title, rules } = contentChecks(content, figuresOf(content));
+  return { words: `${title}, EN 16931, Peppol profile`, count: rules + RULES.length };
+}

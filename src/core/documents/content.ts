@@ -193,6 +193,8 @@ export interface Content {
   /** How a cash sale was paid. */
   readonly paidBy?: PaymentMethod;
   readonly rounding?: RegistrationRounding;
+  /** Content rules it was issued under; see `checkPackOf`. */
+  readonly checks?: string;
   /** Missing where tax falls due on issue. */
   readonly basis?: 'on-payment';
   readonly withholding?: readonly FrozenWithholding[];

@@ -233,7 +233,8 @@ describe('the seal', () => {
 });
 
 describe('content rules', () => {
-  const rulesOf = (content: Content) => contentFindings(content).map((f) => `${f.severity} ${f.rule}`);
+  const rulesOf = (content: Content) =>
+    contentFindings(content, figuresOf(content)).map((f) => `${f.severity} ${f.rule}`);
   test('a whole invoice has nothing to find', () => expect(rulesOf(frozen())).toEqual([]));
   test.each<[string, Partial<Content>, string]>([
     ['our tax number missing', { seller: { ...frozen().seller, taxNumber: '' } }, 'must EU-226-3'],

@@ -3,6 +3,7 @@ import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result'
 import type { Customer } from '@/core/parties/customer';
 import { readTerms } from '@/core/parties/terms';
 import { isActive } from '@/core/tax/registration';
+import { checkPackFor } from './checks';
 import { type Content, figuresOf } from './content';
 import { type Draft, writtenLines } from './draft';
 import { filingRate, homeRateOf, isRefusal } from './draftRate';
@@ -182,6 +183,7 @@ export function freezeDraft(
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),
     rounding: roundingIn(registration, currency, setting),
+    checks: checkPackFor(registration.country, taxPoint).id,
     ...(registration.basis === 'on-payment' && !quote && { basis: registration.basis }),
     ...(filing !== undefined && { filing }),
     taxes: known.taxes,

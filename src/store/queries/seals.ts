@@ -67,7 +67,8 @@ export async function checkPaper(db: BookDb, number: string, code: string): Prom
   const documents = await db.documents.where('number').equals(number.trim().toUpperCase()).toArray();
   const typed = readSealCode(code);
   const document = documents.find(({ seal }) => readSealCode(sealCode(seal)) === typed);
-  if (document === undefined) return documents[0] === undefined ? { found: 'unknown' } : { found: 'other-code', document: documents[0] };
+  if (document === undefined)
+    return documents[0] === undefined ? { found: 'unknown' } : { found: 'other-code', document: documents[0] };
   const intact = sealOf(document.content, document.seal.previous).hash === document.seal.hash;
   return { found: intact ? 'unaltered' : 'altered', document };
 }

@@ -41,7 +41,7 @@ function useChecks({
   number,
   setting,
 }: Pick<DraftMarginProps, 'draft' | 'customer' | 'number' | 'setting'>): DraftChecks {
-  const [checks, setChecks] = useState<DraftChecks>({ findings: [], holding: 0 });
+  const [checks, setChecks] = useState<DraftChecks>({ findings: [], holding: 0, by: '' });
   useEffect(() => {
     const timer = setTimeout(() => {
       setChecks(checkDraft(draft, number, customer, setting));

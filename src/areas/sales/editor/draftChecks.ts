@@ -1,4 +1,4 @@
-import { CHECK_COUNT, findingsOn, quoteFindings } from '@/core/decisions/findings';
+import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -9,6 +9,8 @@ import { wordRefusal } from '../../shell/wording';
 export interface DraftChecks {
   readonly findings: readonly Finding[];
   readonly holding: number;
+  /** What the rules are of. */
+  readonly by: string;
 }
 
 /** What is missing or wrong on a draft. While fields are missing only those are told, each at its place. */
@@ -26,8 +28,10 @@ export function checkDraft(draft: Draft, number: string, customer: Customer | nu
         }),
       ),
       holding: 0,
+      by: '',
     };
   const findings = draft.kind === 'quote' ? quoteFindings(frozen.value) : findingsOn(frozen.value);
   const rules = new Set(findings.map((finding) => finding.rule));
-  return { findings, holding: CHECK_COUNT - rules.size };
+  const { words, count } = checksOn(frozen.value);
+  return { findings, holding: count - rules.size, by: words };
 }

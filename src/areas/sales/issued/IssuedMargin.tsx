@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { CHECK_COUNT, findingsOn, quoteFindings } from '@/core/decisions/findings';
+import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { spanName, spanOf } from '@/core/periods/calendar';
@@ -161,6 +161,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
   const { document } = file;
   const { content } = document;
   const findings = document.kind === 'quote' ? quoteFindings(content) : findingsOn(content);
+  const checks = checksOn(content);
   const checked = document.kind === 'invoice' || document.kind === 'credit-note' || document.kind === 'quote';
   const names = totalNames({
     taxes: content.taxes,
@@ -178,7 +179,8 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
       {checked && (
         <ChecksNote
           findings={findings}
-          holding={CHECK_COUNT - new Set(findings.map((f) => f.rule)).size}
+          holding={checks.count - new Set(findings.map((f) => f.rule)).size}
+          by={checks.words}
           wayTo={() => null}
         />
       )}

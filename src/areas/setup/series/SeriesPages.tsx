@@ -38,7 +38,9 @@ export function SeriesList() {
       columns={[
         {
           head: 'Documents',
-          cell: (row) => <RecordLink path={`/setup/numbers/${encodeURIComponent(row.id)}`}>{KIND_NAMES[row.kind]}</RecordLink>,
+          cell: (row) => (
+            <RecordLink path={`/setup/numbers/${encodeURIComponent(row.id)}`}>{KIND_NAMES[row.kind]}</RecordLink>
+          ),
         },
         { head: 'Registration', cell: (row) => nameOf(row.registrationId) },
         { head: 'Begins anew', cell: (row) => (row.yearly ? 'each year' : 'never') },
@@ -109,7 +111,10 @@ function SeriesForm({ series, onSaved }: { readonly series?: Series; readonly on
           {...field('start')}
         />
       </div>
-      <CheckField label="Counting begins anew each year, and the year stands in the number" {...form.register('yearly')} />
+      <CheckField
+        label="Counting begins anew each year, and the year stands in the number"
+        {...form.register('yearly')}
+      />
       <p className="text-soft text-sm">
         Numbers follow each other without gaps: a number is given in the same step that seals the document.
       </p>

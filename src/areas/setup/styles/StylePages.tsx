@@ -3,18 +3,12 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
-import {
-  type DocumentStyle,
-  PLAIN_STYLE,
-  STYLE_COLUMNS,
-  STYLE_PARTS,
-  styleSchema,
-} from '@/core/documents/style';
+import { type DocumentStyle, PLAIN_STYLE, STYLE_COLUMNS, STYLE_PARTS, styleSchema } from '@/core/documents/style';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
 import { keepStyle } from '@/store/actions/taxSetup';
-import { printWorker } from '@/workers/client';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { printWorker } from '@/workers/client';
 import { PdfFrame } from '../../sales/PdfFrame';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
@@ -78,7 +72,12 @@ export function StylePage({ id }: { readonly id: string }) {
 function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonly onSaved: () => void }) {
   const { business, registration } = useOpenBook();
   const isNew = style === undefined;
-  const [blank] = useState<DocumentStyle>(() => ({ ...PLAIN_STYLE, id: crypto.randomUUID(), name: '', accent: '#9A4320' }));
+  const [blank] = useState<DocumentStyle>(() => ({
+    ...PLAIN_STYLE,
+    id: crypto.randomUUID(),
+    name: '',
+    accent: '#9A4320',
+  }));
   const { form, submit, field, errorAt, general } = useRecordForm<DocumentStyle>(
     styleSchema,
     style ?? blank,

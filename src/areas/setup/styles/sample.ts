@@ -21,7 +21,13 @@ export function sampleJob(business: Business, registration: Registration, today:
     seller: freezeSeller(business, registration),
     buyer: {
       name: 'A customer (sample)',
-      address: { street: 'Their street 1', city: 'Their town', region: '', postalCode: '', country: business.address.country },
+      address: {
+        street: 'Their street 1',
+        city: 'Their town',
+        region: '',
+        postalCode: '',
+        country: business.address.country,
+      },
       email: '',
       taxNumber: '',
       endpoint: { scheme: '', id: '' },

@@ -1,0 +1,89 @@
+'use client';
+
+import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
+import { useState } from 'react';
+import type { AuditEvent } from '@/core/decisions/changes';
+import { differences } from '@/core/kernel/differences';
+import { historyOf } from '@/store/queries/family';
+import { Button } from '@/ui/Button';
+import { Sheet, SheetTitle } from '@/ui/Page';
+import { useBook } from '../shell/book';
+
+const PAGE = 50;
+/** Differences beyond this are counted, not listed. */
+const MOST = 30;
+
+function when(at: string): string {
+  return `${at.slice(0, 10)} ${at.slice(11, 16)}`;
+}
+
+/** What an event changed: each field before and after. */
+function Changes({ event }: { readonly event: AuditEvent }) {
+  const found = differences(event.before, event.after);
+  if (found.length === 0) return null;
+  return (
+    <dl className="mt-1 grid grid-cols-[minmax(120px,1fr)_minmax(0,2fr)_minmax(0,2fr)] gap-x-4 text-sm">
+      {found.slice(0, MOST).map(({ path, before, after }) => (
+        <div key={path} className="contents">
+          <dt className="truncate text-soft" title={path}>
+            {path}
+          </dt>
+          <dd className="break-words text-soft">{before === '' ? '—' : before}</dd>
+          <dd className="break-words">{after === '' ? '—' : after}</dd>
+        </div>
+      ))}
+      {found.length > MOST && <dt className="text-soft">and {found.length - MOST} more</dt>}
+    </dl>
+  );
+}
+
+/** Who did what and when, with before and after: of the whole book, or of one object. */
+export function HistoryScreen() {
+  const about = useSearchParams().get('about') ?? '';
+  const [limit, setLimit] = useState(PAGE);
+  const events = useBook(
+    async (db) =>
+      about === '' ? db.audit.orderBy('at').reverse().limit(limit).toArray() : (await historyOf(db, about)).reverse(),
+    [about, limit],
+  );
+  return (
+    <Sheet label="Audit trail">
+      <SheetTitle
+        aside={
+          about === '' ? (
+            'newest first'
+          ) : (
+            <Link href="/ledger/history" className="underline underline-offset-4">
+              the whole trail
+            </Link>
+          )
+        }
+      >
+        {about === '' ? 'Audit trail' : `History of ${events?.at(0)?.subject ?? 'this'}`}
+      </SheetTitle>
+      <ol>
+        {events?.map((event) => (
+          <li key={event.id} className="border-rule border-b py-1.5">
+            <p className="flex gap-4">
+              <time dateTime={event.at} className="shrink-0 text-soft tabular-nums">
+                {when(event.at)}
+              </time>
+              <span className="flex-1">
+                {event.action}: {event.subject}
+              </span>
+              <span className="text-soft">{event.operator}</span>
+            </p>
+            <Changes event={event} />
+          </li>
+        ))}
+      </ol>
+      {events?.length === 0 && <p className="text-soft">Nothing is written about this yet.</p>}
+      {about === '' && events !== undefined && events.length >= limit && (
+        <p className="pt-3">
+          <Button onClick={() => setLimit(limit + PAGE)}>Show more</Button>
+        </p>
+      )}
+    </Sheet>
+  );
+}

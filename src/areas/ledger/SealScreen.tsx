@@ -1,0 +1,168 @@
+'use client';
+
+import { proxy } from 'comlink';
+import Link from 'next/link';
+import { useRef, useState } from 'react';
+import { writeDate } from '@/core/kernel/date';
+import { showMoney } from '@/core/kernel/show';
+import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/queries/seals';
+import { Button } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
+import { Mark } from '@/ui/Mark';
+import { Sheet, SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { onBook, Stopped } from '@/workers/client';
+import { KIND_WORDS } from '../sales/documentMark';
+import { bookDb } from '../shell/book';
+
+const LINK = 'underline decoration-rule underline-offset-4';
+
+/** Recomputes the chains of seals, and holds a paper copy against the book. */
+export function SealScreen() {
+  return (
+    <Sheet label="Seals">
+      <SheetTitle>Seals</SheetTitle>
+      <p className="mb-4 text-soft">
+        Each document is sealed over its content and the seal of the one before it in its series. A changed, missing or
+        inserted document breaks the chain, and is named here.
+      </p>
+      <Chains />
+      <Paper />
+    </Sheet>
+  );
+}
+
+function resultOf({ broken, cut, documents }: ChainCheck) {
+  if (broken !== null)
+    return (
+      <>
+        <Mark kind="wrong" />{' '}
+        <Link href={`/sales/doc/${broken.id}`} className={LINK}>
+          {broken.number}
+        </Link>{' '}
+        does not fit its seal
+      </>
+    );
+  if (cut)
+    return (
+      <>
+        <Mark kind="wrong" /> documents at the end are missing
+      </>
+    );
+  return (
+    <>
+      <Mark kind="good" /> {documents === 0 ? 'nothing sealed yet' : 'whole'}
+    </>
+  );
+}
+
+function Chains() {
+  const [checks, setChecks] = useState<readonly ChainCheck[] | null>(null);
+  const [doing, setDoing] = useState<{ done: number; of: number } | null>(null);
+  const [said, setSaid] = useState('');
+  const stop = useRef<AbortController | null>(null);
+  const verify = async () => {
+    const controller = new AbortController();
+    stop.current = controller;
+    setSaid('');
+    setDoing({ done: 0, of: 0 });
+    try {
+      const onDone = proxy((done: number, of: number) => setDoing({ done, of }));
+      setChecks(await onBook((face) => face.checkSeals(onDone), controller.signal));
+    } catch (error) {
+      setSaid(error instanceof Stopped ? 'Stopped.' : `It could not be checked: ${(error as Error).message}`);
+    } finally {
+      setDoing(null);
+    }
+  };
+  return (
+    <section aria-label="Chains" className="mb-8">
+      {checks !== null && (
+        <Ruled
+          caption="Chains of seals"
+          rows={checks}
+          keyOf={(check) => check.seriesId}
+          columns={[
+            {
+              head: 'Series',
+              cell: ({ seriesId, kind }) =>
+                kind === 'receipt' ? seriesId : `${KIND_WORDS[kind]}s`.replace('takingss', 'takings'),
+            },
+            { head: 'Documents', align: 'right', width: '110px', cell: (check) => check.documents },
+            { head: 'Chain', width: '320px', cell: resultOf },
+          ]}
+        />
+      )}
+      <div className="mt-3 flex items-center gap-3">
+        {doing === null ? (
+          <Button weight="main" onClick={() => void verify()}>
+            Verify all seals
+          </Button>
+        ) : (
+          <>
+            <progress
+              aria-label="Checked so far"
+              className="w-[260px] accent-rust"
+              {...(doing.of > 0 && { value: doing.done, max: doing.of })}
+            />
+            <Button onClick={() => stop.current?.abort()}>Stop</Button>
+          </>
+        )}
+        <span role="status">{said}</span>
+      </div>
+    </section>
+  );
+}
+
+const ANSWERS: Readonly<Record<PaperCheck['found'], string>> = {
+  unaltered: 'This is the document as it was issued, and the book holds it unaltered.',
+  altered: 'The code is right, but what the book holds has been changed since. Compare with a saved book file.',
+  'other-code': 'The book holds a document of this number with another code: the paper is not its copy.',
+  unknown: 'The book holds no document of this number.',
+};
+
+function Paper() {
+  const [number, setNumber] = useState('');
+  const [code, setCode] = useState('');
+  const [answer, setAnswer] = useState<PaperCheck | null>(null);
+  return (
+    <section aria-label="Paper copy">
+      <h2 className="mb-1 font-semibold font-serif">Hold a paper copy against the book</h2>
+      <form
+        className="flex items-start gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void checkPaper(bookDb(), number, code).then(setAnswer);
+        }}
+      >
+        <TextField label="Number on the paper" value={number} onChange={(e) => setNumber(e.target.value)} />
+        <TextField
+          label="Seal at its foot"
+          placeholder="7KQ2-M0XR-94TD"
+          value={code}
+          onChange={(e) => setCode(e.target.value)}
+        />
+        <Button type="submit" className="mt-[18px]">
+          Compare
+        </Button>
+      </form>
+      <div role="status">
+        {answer !== null && (
+          <p>
+            <Mark kind={answer.found === 'unaltered' ? 'good' : 'wrong'} /> {ANSWERS[answer.found]}
+          </p>
+        )}
+        {answer !== null && answer.found === 'unaltered' && (
+          <p className="pl-5">
+            <Link href={`/sales/doc/${answer.document.id}`} className={LINK}>
+              {answer.document.number}
+            </Link>{' '}
+            of {writeDate(answer.document.issueDate)} to {answer.document.customerName}, total{' '}
+            {showMoney(answer.document.figures.totals.payable, answer.document.content.currency)}{' '}
+            {answer.document.content.currency}. Compare these with the paper.
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

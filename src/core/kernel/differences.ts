@@ -1,0 +1,38 @@
+import { shown } from './result';
+
+/** One thing that two records say differently, by its path. */
+export interface Said {
+  readonly path: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** Longest list of differences that is told; the rest is counted by the caller. */
+const DEEPEST = 6;
+
+function flat(value: unknown, path: string, into: Map<string, string>, depth: number): void {
+  if (value === undefined || value === null || value === '') return;
+  if (typeof value !== 'object' || depth > DEEPEST) {
+    into.set(path, typeof value === 'bigint' ? value.toString() : shown(value));
+    return;
+  }
+  for (const [key, member] of Object.entries(value))
+    flat(
+      member,
+      Array.isArray(value) ? `${path}[${Number(key) + 1}]` : path === '' ? key : `${path}.${key}`,
+      into,
+      depth + 1,
+    );
+}
+
+/** What two records say differently, in the order of the first; what is empty counts as not said. */
+export function differences(before: unknown, after: unknown): readonly Said[] {
+  const was = new Map<string, string>();
+  const is = new Map<string, string>();
+  flat(before, '', was, 0);
+  flat(after, '', is, 0);
+  return [...new Set([...was.keys(), ...is.keys()])].flatMap((path) => {
+    const [a = '', b = ''] = [was.get(path), is.get(path)];
+    return a === b ? [] : [{ path, before: a, after: b }];
+  });
+}
