@@ -4,8 +4,9 @@ import { accept, refuse } from '@/core/kernel/result';
 import type { Certificate } from '@/core/parties/certificate';
 import type { Customer, NamedAddress } from '@/core/parties/customer';
 import type { Receipt } from '@/core/receipts/receipt';
+import { NO_RECORDS } from '@/core/tax/taxSetup';
 import type { CustomerRow, Decision } from './changes';
-import { saveCustomer } from './setup';
+import { recordKept, recordRefusals } from './records';
 
 export interface MergeMaterial {
   readonly keep: CustomerRow | undefined;
@@ -52,19 +53,19 @@ export function mergeCustomers(material: MergeMaterial): Decision<CustomerRow> {
     return refuse({ code: 'invalid', path: 'doubleId', expected: 'Choose the other record of this customer.' });
   if (keep.mergedInto !== '' || double.mergedInto !== '')
     return refuse({ code: 'invalid', path: 'doubleId', expected: 'One of the two was merged already.' });
-  const merged = saveCustomer(
-    { ...together(keep, double), parentId: keep.parentId === double.id ? '' : keep.parentId },
-    keep,
-  );
-  if (!merged.ok) return merged;
-  const gone = saveCustomer({ ...double, mergedInto: keep.id }, double);
-  if (!gone.ok) return gone;
+  const joined = together(keep, double);
+  const merged: CustomerRow = { ...keep, ...joined, parentId: keep.parentId === double.id ? '' : keep.parentId };
+  const plain = { before: keep, isNew: false, records: NO_RECORDS, usedUntil: null };
+  const refusals = recordRefusals('customers', merged, plain);
+  if (refusals.length > 0) return refuse(...refusals);
+  const kept = recordKept('customers', merged);
+  const gone = recordKept('customers', { ...double, mergedInto: keep.id });
   const moved = children.filter((child) => child.id !== keep.id).map((child) => ({ ...child, parentId: keep.id }));
   return accept({
-    value: merged.value.value,
+    value: kept,
     changes: {
       put: {
-        customers: [merged.value.value, gone.value.value, ...moved],
+        customers: [kept, gone, ...moved],
         documents: documents.map((document) => ({ ...document, customerId: keep.id })),
         drafts: drafts.map((draft) => ({ ...draft, customerId: keep.id, revision: draft.revision + 1 })),
         receipts: receipts.map((receipt) => ({ ...receipt, customerId: keep.id })),
@@ -74,7 +75,7 @@ export function mergeCustomers(material: MergeMaterial): Decision<CustomerRow> {
         subject: `${double.name} into ${keep.name}`,
         about: [keep.id, double.id],
         before: double,
-        after: merged.value.value,
+        after: kept,
       },
     },
   });

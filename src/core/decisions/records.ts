@@ -1,18 +1,21 @@
 import type { Schema } from 'yup';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/documents/exchangeRate';
+import { itemSchema } from '@/core/documents/item';
 import { type PriceList, priceListSchema } from '@/core/documents/priceList';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
+import { searchKeys } from '@/core/kernel/words';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
+import { customerSchema } from '@/core/parties/customer';
 import { closesCircle, type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
 import { placeKeys, placeSchema } from '@/core/tax/place';
 import { sortedRates, type Tax, taxSchema } from '@/core/tax/tax';
 import { type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
 import type { TaxRecords } from '@/core/tax/taxSetup';
 import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
-import type { Decision, PlaceRow } from './changes';
+import type { CustomerRow, Decision, ItemRow, PlaceRow } from './changes';
 
 /** Records of the tax set-up that are kept one by one, by their table. */
 export interface SetupRecords {
@@ -25,6 +28,8 @@ export interface SetupRecords {
   priceLists: PriceList;
   exchangeRates: ExchangeRate;
   styles: DocumentStyle;
+  customers: CustomerRow;
+  items: ItemRow;
 }
 
 export type SetupTable = keyof SetupRecords;
@@ -117,6 +122,21 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     kept: (rate) => ({ ...rate, id: exchangeRateId(rate.currency, rate.date) }),
   },
   styles: { schema: styleSchema, nameOf: (style) => style.name },
+  customers: {
+    schema: customerSchema,
+    nameOf: (customer) => customer.name,
+    kept: (customer) => {
+      const { name, address, email, contacts, taxNumbers, mergedInto } = customer;
+      const people = contacts.flatMap((contact) => [contact.name, contact.email]);
+      const words = [name, address.city, email, ...people, ...taxNumbers.map((n) => n.number)];
+      return { ...customer, keys: mergedInto === '' ? searchKeys(words) : [] };
+    },
+  },
+  items: {
+    schema: itemSchema,
+    nameOf: (item) => item.name,
+    kept: (item) => ({ ...item, keys: searchKeys([item.name, item.description]) }),
+  },
 };
 
 /** Checks a record and how it fits the others. */

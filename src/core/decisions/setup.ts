@@ -1,18 +1,15 @@
-import { type Item, itemSchema } from '@/core/documents/item';
 import { FIRST_SERIES } from '@/core/documents/series';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
-import { searchKeys } from '@/core/kernel/words';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { type Business, businessSchema } from '@/core/parties/business';
-import { type Customer, customerSchema } from '@/core/parties/customer';
 import { spanOf } from '@/core/periods/calendar';
 import type { DecisionRow } from '@/core/tax/decisionTable';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
-import type { Book, CustomerRow, Decision, ItemRow, Moment } from './changes';
+import type { Book, Decision, Moment } from './changes';
 
 const under = (path: string, refusals: readonly Refusal[]): Refusal[] =>
   refusals.map((refusal) => ({ ...refusal, path: `${path}.${refusal.path}` }));
@@ -72,28 +69,5 @@ export function saveBusiness(business: Business, book: Book): Decision<Book> {
   return accept({
     value: saved,
     changes: { put: { book: [saved] }, audit: { subject: business.name, before: book.business, after: business } },
-  });
-}
-
-export function saveCustomer(customer: Customer, before: Customer | undefined): Decision<CustomerRow> {
-  const checked = validated<Customer>(customerSchema, customer);
-  if (!checked.ok) return checked;
-  const { name, address, taxNumbers, email } = customer;
-  const people = customer.contacts.flatMap((contact) => [contact.name, contact.email]);
-  const words = [name, address.city, email, ...people, ...taxNumbers.map((n) => n.number)];
-  const saved: CustomerRow = { ...customer, keys: customer.mergedInto === '' ? searchKeys(words) : [] };
-  return accept({
-    value: saved,
-    changes: { put: { customers: [saved] }, audit: { subject: name, about: [customer.id], before, after: customer } },
-  });
-}
-
-export function saveItem(item: Item, before: Item | undefined): Decision<ItemRow> {
-  const checked = validated<Item>(itemSchema, item);
-  if (!checked.ok) return checked;
-  const saved: ItemRow = { ...item, keys: searchKeys([item.name, item.description]) };
-  return accept({
-    value: saved,
-    changes: { put: { items: [saved] }, audit: { subject: item.name, about: [item.id], before, after: item } },
   });
 }

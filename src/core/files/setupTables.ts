@@ -1,13 +1,20 @@
 import type { SetupRecords } from '@/core/decisions/records';
+import { type ExchangeRate, exchangeRateId } from '@/core/documents/exchangeRate';
+import type { Item } from '@/core/documents/item';
 import { grouped } from '@/core/kernel/grouped';
+import { wordsOf } from '@/core/kernel/words';
 import type { Certificate } from '@/core/parties/certificate';
+import { blankCustomer, type Customer, mainNumber } from '@/core/parties/customer';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import { type Place, placeKeys } from '@/core/tax/place';
 import { sortedRates, type Tax, type TaxRate } from '@/core/tax/tax';
 import type { CsvRow } from './csv';
 
-/** Tables of the tax set-up that go out to CSV and come in from it. */
-export type CsvRecords = Pick<SetupRecords, 'jurisdictions' | 'taxes' | 'places' | 'certificates'>;
+/** Tables of the set-up that go out to CSV and come in from it. */
+export type CsvRecords = Pick<
+  SetupRecords,
+  'jurisdictions' | 'taxes' | 'places' | 'certificates' | 'customers' | 'items' | 'exchangeRates'
+>;
 
 export type CsvTable = keyof CsvRecords;
 
@@ -49,6 +56,17 @@ const rateOf = (row: CsvRow): TaxRate =>
 function withRates(tax: Tax, rates: readonly TaxRate[]): Tax {
   const same = (a: TaxRate, b: TaxRate) => a.taxClass === b.taxClass && a.from === b.from;
   return { ...tax, rates: sortedRates([...tax.rates.filter((old) => !rates.some((r) => same(r, old))), ...rates]) };
+}
+
+/** An id from a name, for rows that give none. */
+const slug = (name: string): string => wordsOf(name).join('-').slice(0, 40);
+
+/** The customer's numbers with this one first; a number that is known keeps what the registry said of it. */
+function withMainNumber(before: Customer, number: string, country: string): Customer['taxNumbers'] {
+  const known = before.taxNumbers.find((one) => one.number === number);
+  const others = before.taxNumbers.filter((one) => one.number !== number);
+  if (number === '') return before.taxNumbers;
+  return [known ?? { country, number, check: null }, ...(known === undefined ? others.slice(1) : others)];
 }
 
 /** How each table is written and read. Rates are added to what the book has; other records are replaced. */
@@ -163,5 +181,114 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
         };
       }),
     columnOf: (path) => ({ customerId: 'customer', jurisdictionId: 'jurisdiction' })[path] ?? path,
+  },
+  customers: {
+    title: 'Customers',
+    heads: [
+      'id',
+      'name',
+      'kind',
+      'street',
+      'postal code',
+      'city',
+      'region',
+      'country',
+      'email',
+      'language',
+      'tax number',
+      'terms',
+      'currency',
+    ],
+    write: (c) => [
+      [
+        c.id,
+        c.name,
+        c.kind,
+        c.address.street,
+        c.address.postalCode,
+        c.address.city,
+        c.address.region,
+        c.address.country,
+        c.email,
+        c.language,
+        mainNumber(c),
+        c.terms,
+        c.currency,
+      ],
+    ],
+    read: (rows, known) =>
+      rows.map((row) => {
+        const name = cell(row, 'name');
+        const id = cell(row, 'id') || slug(name);
+        const before = known(id) ?? { ...blankCustomer(id, name, cell(row, 'country')), keys: [] };
+        return {
+          rows: [row.row],
+          value: {
+            ...before,
+            name,
+            kind: (cell(row, 'kind') || before.kind) as Customer['kind'],
+            address: {
+              street: cell(row, 'street'),
+              postalCode: cell(row, 'postal code'),
+              city: cell(row, 'city'),
+              region: cell(row, 'region'),
+              country: cell(row, 'country').toUpperCase(),
+            },
+            email: cell(row, 'email'),
+            language: cell(row, 'language') || before.language,
+            taxNumbers: withMainNumber(before, cell(row, 'tax number'), cell(row, 'country').toUpperCase()),
+            terms: cell(row, 'terms') || before.terms,
+            currency: cell(row, 'currency').toUpperCase(),
+          },
+        };
+      }),
+    columnOf: (path) => ({ postalCode: 'postal code', number: 'tax number' })[last(path)] ?? last(path),
+  },
+  items: {
+    title: 'Items',
+    heads: ['id', 'name', 'description', 'unit', 'price', 'price holds', 'account', 'class', 'supply'],
+    write: (i) => [[i.id, i.name, i.description, i.unit, i.price, i.priceMode, i.account, i.taxClass, i.supply]],
+    read: (rows, known) =>
+      rows.map((row) => {
+        const name = cell(row, 'name');
+        const id = cell(row, 'id') || slug(name);
+        const before = known(id);
+        return {
+          rows: [row.row],
+          value: {
+            id,
+            name,
+            description: cell(row, 'description'),
+            unit: cell(row, 'unit') || before?.unit || 'C62',
+            price: cell(row, 'price') as Item['price'],
+            priceMode: (cell(row, 'price holds') || before?.priceMode || 'net') as Item['priceMode'],
+            account: cell(row, 'account') || before?.account || '',
+            taxClass: cell(row, 'class') || before?.taxClass || 'standard',
+            supply: (cell(row, 'supply') || before?.supply || 'goods') as Item['supply'],
+            keys: [],
+          },
+        };
+      }),
+    columnOf: (path) => ({ priceMode: 'price holds', taxClass: 'class' })[path] ?? path,
+  },
+  exchangeRates: {
+    title: 'Exchange rates',
+    heads: ['currency', 'day', 'rate', 'source'],
+    write: (rate) => [[rate.currency, rate.date, rate.perHome, rate.source]],
+    read: (rows) =>
+      rows.map((row) => {
+        const [code, date] = [cell(row, 'currency').toUpperCase(), cell(row, 'day')];
+        return {
+          rows: [row.row],
+          value: {
+            id: exchangeRateId(code, date),
+            currency: code as ExchangeRate['currency'],
+            date: date as ExchangeRate['date'],
+            perHome: cell(row, 'rate') as ExchangeRate['perHome'],
+            source: cell(row, 'source'),
+          },
+        };
+      }),
+    columnOf: (path) => ({ date: 'day', perHome: 'rate' })[path] ?? path,
   },
 };

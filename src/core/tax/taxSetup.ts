@@ -19,6 +19,17 @@ export interface TaxRecords {
   readonly withholdingTypes: readonly WithholdingType[];
 }
 
+/** A set-up that holds nothing. */
+export const NO_RECORDS: TaxRecords = {
+  registrations: [],
+  jurisdictions: [],
+  taxes: [],
+  codes: [],
+  places: [],
+  rows: [],
+  withholdingTypes: [],
+};
+
 /** The same, prepared for deciding many lines. */
 export interface TaxSetup extends TaxRecords {
   readonly jurisdiction: ReadonlyMap<string, Jurisdiction>;

@@ -1,9 +1,11 @@
 import type { Book, CustomerRow, ItemRow } from '@/core/decisions/changes';
-import { type Beginning, beginBook, saveBusiness, saveCustomer, saveItem } from '@/core/decisions/setup';
+import { saveRecord } from '@/core/decisions/records';
+import { type Beginning, beginBook, saveBusiness } from '@/core/decisions/setup';
 import type { Item } from '@/core/documents/item';
 import { refuse } from '@/core/kernel/result';
 import type { Business } from '@/core/parties/business';
 import type { Customer } from '@/core/parties/customer';
+import { NO_RECORDS } from '@/core/tax/taxSetup';
 import { loadBook } from '../load';
 import type { Action } from '../perform';
 
@@ -23,16 +25,20 @@ export const changeBusiness: Action<Business, Book> = {
   },
 };
 
+/** Nothing of a customer or an item hangs on the tax set-up. */
+const plain = { isNew: false, records: NO_RECORDS, usedUntil: null };
+
 export const changeCustomer: Action<Customer, CustomerRow> = {
   name: 'change customer',
   async decide(db, customer) {
-    return saveCustomer(customer, await db.customers.get(customer.id));
+    const before = await db.customers.get(customer.id);
+    return saveRecord('customers', { ...customer, keys: [] }, { before, ...plain });
   },
 };
 
 export const changeItem: Action<Item, ItemRow> = {
   name: 'change item',
   async decide(db, item) {
-    return saveItem(item, await db.items.get(item.id));
+    return saveRecord('items', { ...item, keys: [] }, { before: await db.items.get(item.id), ...plain });
   },
 };

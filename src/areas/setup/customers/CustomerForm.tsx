@@ -5,11 +5,13 @@ import { blankCustomer, type Customer, customerSchema, type NumberCheck } from '
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
 import { LANGUAGES, plainName } from '@/core/tax/taxCode';
 import { changeCustomer } from '@/store/actions/setup';
+import { findCustomers } from '@/store/queries/documents';
+import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, useBook } from '../../shell/book';
 import { AddressFields } from '../AddressFields';
-import { COUNTRY_CHOICES } from '../choices';
+import { COUNTRY_CHOICES, CURRENCY_CHOICES } from '../choices';
 import { FormFoot } from '../FormFoot';
 import { PickSome } from '../PickSome';
 import { RowsField } from '../RowsField';
@@ -22,6 +24,9 @@ interface CustomerFormProps {
   readonly name?: string;
   readonly onSaved: (id: string) => void;
 }
+
+/** So many customers are offered as the one that this one belongs to. */
+const MOST_OTHERS = 500;
 
 /** A number that was changed was not verified as it stands now. */
 function withHonestChecks(value: Customer, before: Customer | undefined): Customer {
@@ -36,6 +41,8 @@ function withHonestChecks(value: Customer, before: Customer | undefined): Custom
 export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps) {
   const { business, codes, records } = useOpenBook();
   const lists = useBook((db) => db.priceLists.toArray()) ?? [];
+  const styles = useBook((db) => db.styles.toArray()) ?? [];
+  const others = useBook((db) => findCustomers(db, '', MOST_OTHERS)) ?? [];
   const { form, submit, field, errorAt, general } = useRecordForm<Customer>(
     customerSchema,
     customer ?? blankCustomer(crypto.randomUUID(), name, business.address.country),
@@ -54,6 +61,10 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           {...field('kind')}
         />
       </div>
+      <CheckField
+        label="A prospect: quoted to, not a customer yet. An address is not needed; the first invoice ends it."
+        {...form.register('prospect')}
+      />
       <AddressFields field={(part) => field(`address.${part}` as Path<Customer>)} />
       <h2 className="mt-1 font-semibold font-serif">Tax numbers, the first one prints</h2>
       <RowsField
@@ -76,7 +87,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           {...field('endpoint.scheme')}
         />
         <TextField label="E-invoice id" {...field('endpoint.id')} />
-        <TextField label="Terms" hint="30d, 2w, 1m, eom, eom+10d" {...field('terms')} />
+        <TextField label="Terms" hint="30d, eom+10d; 30% 0d + 70% 30d; 30d, 2% 10d" {...field('terms')} />
         <ChoiceField label="Language of documents" options={Object.entries(LANGUAGES)} {...field('language')} />
         <ChoiceField
           label="Tax code of their own"
@@ -100,7 +111,59 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           options={[['', 'the items’ own prices'], ...lists.map((list) => [list.id, list.name] as const)]}
           {...field('priceListId')}
         />
+        <ChoiceField
+          label="Currency of documents"
+          options={[['', `${business.homeCurrency}, home`], ...CURRENCY_CHOICES]}
+          {...field('currency')}
+        />
+        <ChoiceField
+          label="Document style"
+          options={[['', 'the first'], ...styles.map((style) => [style.id, style.name] as const)]}
+          {...field('styleId')}
+        />
+        <ChoiceField
+          label="Belongs to"
+          hint="Such as its head office"
+          options={[
+            ['', 'nobody'],
+            ...others.filter(({ id }) => id !== customer?.id).map(({ id, name: of }) => [id, of] as const),
+          ]}
+          {...field('parentId')}
+        />
       </div>
+      <h2 className="mt-1 font-semibold font-serif">Contacts</h2>
+      <RowsField
+        form={form}
+        name="contacts"
+        what="contact"
+        columns={[
+          { field: 'name', label: 'Contact', width: '1fr' },
+          { field: 'role', label: 'Role', width: '0.8fr' },
+          { field: 'email', label: 'E-mail of the contact', width: '1fr' },
+          { field: 'phone', label: 'Phone', width: '0.7fr' },
+        ]}
+        blank={{ name: '', role: '', email: '', phone: '' }}
+        errorAt={errorAt}
+      />
+      <h2 className="mt-1 font-semibold font-serif">Further addresses</h2>
+      <RowsField
+        form={form}
+        name="addresses"
+        what="address"
+        columns={[
+          { field: 'label', label: 'For', width: '0.8fr' },
+          { field: 'address.street', label: 'Street', width: '1.2fr' },
+          { field: 'address.postalCode', label: 'Postal code', width: '0.6fr' },
+          { field: 'address.city', label: 'Town', width: '0.8fr' },
+          { field: 'address.region', label: 'Region', width: '0.6fr' },
+          { field: 'address.country', label: 'Country', width: '0.7fr', options: COUNTRY_CHOICES },
+        ]}
+        blank={{
+          label: 'Delivery',
+          address: { street: '', city: '', region: '', postalCode: '', country: business.address.country },
+        }}
+        errorAt={errorAt}
+      />
       {records.jurisdictions.length > 0 && (
         <PickSome
           form={form}

@@ -8,6 +8,7 @@ import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { Certificates } from './Certificates';
+import { CustomerFile } from './CustomerFile';
 import { CustomerForm } from './CustomerForm';
 import { NumberChecks } from './NumberChecks';
 
@@ -52,6 +53,7 @@ export function CustomerPage({ id }: { readonly id: string }) {
           />
           {known !== undefined && <NumberChecks customer={known} />}
           {known !== undefined && <Certificates customerId={known.id} />}
+          {known !== undefined && <CustomerFile customer={known} />}
         </>
       )}
     </RecordPage>

@@ -1,16 +1,20 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/documents/exchangeRate';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import { importRates } from '@/store/actions/rates';
 import { keepExchangeRate } from '@/store/actions/taxSetup';
+import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
+import { wordRefusals } from '../../shell/wording';
 import { CURRENCY_CHOICES } from '../choices';
 import { FormFoot } from '../FormFoot';
 import { useRecordForm } from '../useRecordForm';
@@ -26,9 +30,10 @@ export function ExchangeRates() {
     <>
       <SheetTitle aside={`for one ${home}`}>Exchange rates</SheetTitle>
       <RateForm key={round} onSaved={() => setRound(round + 1)} />
+      <RateSources />
       {rates?.length === 0 && (
         <Empty>
-          No rates yet: a registration that is filed in another currency needs one on or before each tax point.
+          No rates yet: documents in foreign currency, and returns in one, need a rate on or before their tax point.
         </Empty>
       )}
       {rates !== undefined && rates.length > 0 && (
@@ -45,6 +50,51 @@ export function ExchangeRates() {
         />
       )}
     </>
+  );
+}
+
+/** Rates from a file in the daily XML form, or from the feed; CSV goes through Tables as CSV. */
+function RateSources() {
+  const [said, setSaid] = useState('');
+  const take = async (text: string, source: string) => {
+    const result = await act(importRates, { text, source });
+    setSaid(
+      result.ok
+        ? `${result.value.added} rates added, ${result.value.changed} changed.`
+        : `▲ ${wordRefusals(result.refusals)} Nothing was changed.`,
+    );
+  };
+  const ask = async () => {
+    try {
+      const answer = await fetch(`/standins/rates?day=${today()}`);
+      if (!answer.ok) throw new Error(String(answer.status));
+      await take(await answer.text(), 'rate feed (sample)');
+    } catch {
+      setSaid('▲ The rate feed did not answer. Try again later, or take in a file.');
+    }
+  };
+  return (
+    <div className="mb-4 flex flex-wrap items-end gap-4">
+      <Button onClick={() => void ask()}>Take today’s rates from the feed</Button>
+      <label className="text-soft text-sm">
+        A file of daily rates, XML
+        <input
+          type="file"
+          accept=".xml,text/xml,application/xml"
+          className="block text-ink"
+          onChange={async (event) => {
+            const file = event.target.files?.[0];
+            if (file !== undefined) await take(await file.text(), file.name.slice(0, 60));
+          }}
+        />
+      </label>
+      <Link href="/setup/csv" className="underline underline-offset-4">
+        Rates as CSV
+      </Link>
+      <p role="status" className="min-h-[20px] w-full">
+        {said}
+      </p>
+    </div>
   );
 }
 

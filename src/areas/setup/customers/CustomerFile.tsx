@@ -1,0 +1,189 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { CustomerRow } from '@/core/decisions/changes';
+import { NOTHING } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
+import { readTypedDate } from '@/core/parties/terms';
+import { mergeDouble } from '@/store/actions/customers';
+import { enterOpening } from '@/store/actions/takings';
+import { findCustomers } from '@/store/queries/documents';
+import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
+import { TextField } from '@/ui/Field';
+import { FindBox } from '@/ui/FindBox';
+import { Money } from '@/ui/Money';
+import { Attachments } from '../../sales/Attachments';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today, useBook } from '../../shell/book';
+import { useFinder } from '../../shell/useFinder';
+import { wordRefusal, wordRefusals } from '../../shell/wording';
+
+const LINK = 'underline decoration-rule underline-offset-4';
+
+/** What stands under a customer beside its record: what it owes, who belongs to it, files, history, doubles. */
+export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
+  const { currency } = useOpenBook();
+  const [asking, setAsking] = useState<'merge' | 'opening' | null>(null);
+  const found = useBook(
+    async (db) => ({
+      open: (await db.customerBalances.get(customer.id))?.open,
+      children: await db.customers.where('parentId').equals(customer.id).toArray(),
+    }),
+    [customer.id],
+  );
+  return (
+    <section aria-label="More on this customer" className="mt-6 border-rule border-t pt-3">
+      <h2 className="mb-1 font-semibold font-serif">More on this customer</h2>
+      <p>
+        Owes <Money amount={found?.open ?? NOTHING} currency={currency} withCode />
+        {' · '}
+        <Link href={`/ledger/history?about=${encodeURIComponent(customer.id)}`} className={LINK}>
+          History with before and after
+        </Link>
+      </p>
+      {found !== undefined && found.children.length > 0 && (
+        <p>
+          Belong to it:{' '}
+          {found.children.map(({ id, name }) => (
+            <Link key={id} href={`/setup/customers/${id}`} className={`${LINK} mr-3`}>
+              {name}
+            </Link>
+          ))}
+        </p>
+      )}
+      <div className="my-2 max-w-[420px]">
+        <Attachments ownerId={customer.id} />
+      </div>
+      <div className="flex gap-2.5">
+        <Button onClick={() => setAsking('opening')}>Open item from the old books…</Button>
+        <Button onClick={() => setAsking('merge')}>Merge a double into it…</Button>
+      </div>
+      {asking === 'opening' && <OpeningDialog customer={customer} onClose={() => setAsking(null)} />}
+      {asking === 'merge' && <MergeDialog customer={customer} onClose={() => setAsking(null)} />}
+    </section>
+  );
+}
+
+interface SlipProps {
+  readonly customer: CustomerRow;
+  readonly onClose: () => void;
+}
+
+function OpeningDialog({ customer, onClose }: SlipProps) {
+  const { currency } = useOpenBook();
+  const [number, setNumber] = useState('');
+  const [date, setDate] = useState('');
+  const [due, setDue] = useState('');
+  const [amount, setAmount] = useState('');
+  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
+  const errorAt = (path: string) => {
+    const found = refusals.find((refusal) => refusal.path === path);
+    return found && wordRefusal(found);
+  };
+  const take = async () => {
+    const day = readTypedDate(date, today(), today()) ?? date;
+    const result = await act(enterOpening, {
+      customerId: customer.id,
+      number,
+      amount,
+      date: day,
+      due: due.trim() === '' ? day : (readTypedDate(due, today(), day as never) ?? due),
+    });
+    if (!result.ok) return setRefusals(result.refusals);
+    toast(`${result.value.number} is taken in`);
+    onClose();
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Open item of ${customer.name}`}
+      description="What was owed before this book began. It is settled like an invoice; its tax was reported in the old books."
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void take();
+        }}
+      >
+        <TextField
+          label="Number in the old books"
+          autoFocus
+          value={number}
+          error={errorAt('number')}
+          onChange={(e) => setNumber(e.target.value)}
+        />
+        <div className="grid grid-cols-3 gap-x-4">
+          <TextField label="Its day" value={date} error={errorAt('date')} onChange={(e) => setDate(e.target.value)} />
+          <TextField label="Due" value={due} error={errorAt('due')} onChange={(e) => setDue(e.target.value)} />
+          <TextField
+            label={`Open, ${currency} with tax`}
+            inputMode="decimal"
+            value={amount}
+            error={errorAt('amount')}
+            onChange={(e) => setAmount(e.target.value)}
+          />
+        </div>
+        <div className="flex gap-2.5">
+          <Button weight="main" type="submit">
+            Take it in
+          </Button>
+          <Button onClick={onClose}>Not now</Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function MergeDialog({ customer, onClose }: SlipProps) {
+  const router = useRouter();
+  const [typed, setTyped] = useState('');
+  const [double, setDouble] = useState<{ id: string; name: string } | null>(null);
+  const [fault, setFault] = useState('');
+  const { rows, pending } = useFinder(findCustomers, typed);
+  const merge = async () => {
+    if (double === null) return setFault('Choose the other record of this customer.');
+    const result = await act(mergeDouble, { keepId: customer.id, doubleId: double.id });
+    if (!result.ok) return setFault(wordRefusals(result.refusals));
+    toast(`${double.name} is merged into ${customer.name}`);
+    onClose();
+    router.refresh();
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Merge a double into ${customer.name}`}
+      description="Documents, receipts and certificates of the other record move here, and it is no longer offered. Issued documents keep the name they were issued to. This can not be undone."
+    >
+      <FindBox
+        label="The other record"
+        className="h-8 w-full rounded-sm border border-rule bg-sheet px-2"
+        pending={pending}
+        value={double?.name ?? typed}
+        placeholder="Which record is the double?"
+        options={rows
+          .filter(({ id }) => id !== customer.id)
+          .map((row) => ({ id: row.id, label: row.name, detail: row.address.city }))}
+        onType={(text) => {
+          setTyped(text);
+          setDouble(null);
+        }}
+        onPick={(option) => setDouble({ id: option.id, name: option.label })}
+      />
+      <p role="alert" className="min-h-[22px] text-brick">
+        {fault !== '' && `▲ ${fault}`}
+      </p>
+      <div className="flex gap-2.5">
+        <Button weight="grave" onClick={() => void merge()}>
+          Merge {double?.name ?? 'it'} into {customer.name}
+        </Button>
+        <Button onClick={onClose}>Leave both</Button>
+      </div>
+    </Dialog>
+  );
+}
