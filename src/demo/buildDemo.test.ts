@@ -19,8 +19,8 @@ describe('the demo book', () => {
   });
 
   test('holds about 25 documents over three tax periods, one of them filed', async () => {
-    expect(await db.documents.count()).toBe(25);
-    expect(await db.drafts.count()).toBe(2);
+    expect(await db.documents.count()).toBe(27);
+    expect(await db.drafts.count()).toBe(3);
     const periods = (await db.taxPeriods.toArray()).filter((p) => p.registrationId === 'ie-vat');
     expect(periods.map((p) => [p.start, p.filed !== null])).toEqual([
       ['2026-07-01', true],
@@ -55,7 +55,7 @@ test.each(['2026-01-01', '2026-02-28', '2026-03-01', '2028-02-29', '2026-12-31']
     const db = new BookDb(`demo-${today}`);
     await buildDemo(db, isoDate(today));
     const documents = await db.documents.toArray();
-    expect(documents.length).toBe(25);
+    expect(documents.length).toBe(27);
     expect(documents.filter((document) => document.issueDate > today)).toEqual([]);
     const periods = (await db.taxPeriods.toArray()).filter((period) => period.registrationId === 'ie-vat');
     expect(periods.map((period) => period.filed !== null)).toEqual([true, false, false]);

@@ -1,21 +1,37 @@
 import type { Moment } from '@/core/decisions/changes';
-import { blankDraft, type Draft, type DraftLine, TYPED_CLASS } from '@/core/documents/draft';
+import {
+  blankDraft,
+  type Draft,
+  type DraftAdjustment,
+  type DraftLine,
+  QUOTE_HOLDS,
+  TYPED_CLASS,
+} from '@/core/documents/draft';
 import { exchangeRateId } from '@/core/documents/exchangeRate';
 import { decideTaxes } from '@/core/documents/lineTax';
+import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
 import { currency } from '@/core/kernel/currency';
 import { addDays, addMonths, type IsoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
+import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { spanOf } from '@/core/periods/calendar';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { creditInvoice } from '@/store/actions/creditInvoice';
 import { keepDraft } from '@/store/actions/drafts';
 import { fileReturn } from '@/store/actions/fileReturn';
 import { issueInvoice } from '@/store/actions/issueInvoice';
+import { keepAnswer, sendQuoteDraft } from '@/store/actions/quotes';
 import { recordReceipt } from '@/store/actions/recordReceipt';
 import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
-import { addStarterPack, keepCertificate, keepExchangeRate, keepRegistration } from '@/store/actions/taxSetup';
+import {
+  addStarterPack,
+  keepCertificate,
+  keepExchangeRate,
+  keepRegistration,
+  keepStyle,
+} from '@/store/actions/taxSetup';
 import { writeJournal } from '@/store/actions/writeJournal';
 import { loadSetting, present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
@@ -29,6 +45,7 @@ const OPERATOR = 'Aoife (sample)';
 class DemoBuilder {
   private ids = 0;
   private readonly documents = new Map<string, string>();
+  private readonly numbers = new Map<string, string>();
   private readonly current: IsoDate;
 
   constructor(
@@ -85,16 +102,21 @@ class DemoBuilder {
     };
   }
 
-  private async writeDraft(step: Extract<Step, { kind: 'invoice' | 'draft' }>, day: IsoDate): Promise<Draft> {
+  private async writeDraft(step: Extract<Step, { kind: 'invoice' | 'draft' | 'quote' }>, day: IsoDate): Promise<Draft> {
     const customer = present(
       DEMO_CUSTOMERS.find((c) => c.id === step.customer),
       step.customer,
     );
     const draft: Draft = {
-      ...blankDraft(`demo-${step.name}`, 'invoice', 'ie-vat', day),
+      ...blankDraft(`demo-${step.name}`, step.kind === 'quote' ? 'quote' : 'invoice', 'ie-vat', day),
       customerId: customer.id,
       taxPoint: step.taxPoint === undefined ? '' : this.day(step.taxPoint),
-      due: customer.terms,
+      due: step.kind === 'quote' ? QUOTE_HOLDS : customer.terms,
+      subject: step.subject ?? '',
+      tags: step.tags ?? [],
+      currency: step.currency ?? '',
+      adjustments: step.discount === undefined ? [] : [discountOf(step.name, step.discount)],
+      ...this.originOf(step),
       priceMode: step.priceMode ?? 'net',
       buyerReference: step.buyerReference ?? '',
       orderNumber: step.orderNumber ?? '',
@@ -103,6 +125,16 @@ class DemoBuilder {
     };
     const setting = await loadSetting(this.db, draft, customer);
     return this.act(keepDraft, decideTaxes(draft, customer, setting), day);
+  }
+
+  /** A new version stays in the family of the one it replaces. */
+  private originOf(step: { readonly replaces?: string }): Partial<Draft> {
+    if (step.replaces === undefined) return {};
+    const documentId = this.idOf(step.replaces);
+    return {
+      familyId: documentId,
+      origin: { how: 'version', documentId, number: this.numbers.get(documentId) ?? '', words: '', by: 'sum' },
+    };
   }
 
   private idOf(name: string): string {
@@ -135,6 +167,18 @@ class DemoBuilder {
         this.documents.set(step.name, id);
         return;
       }
+      case 'quote': {
+        const draft = await this.writeDraft(step, day);
+        const { id, number } = await this.act(sendQuoteDraft, { draftId: draft.id }, day);
+        this.documents.set(step.name, id);
+        this.numbers.set(id, number);
+        return;
+      }
+      case 'accept': {
+        const answer = { kind: 'accepted', on: day, words: step.by } as const;
+        await this.act(keepAnswer, { documentId: this.idOf(step.of), answer }, day);
+        return;
+      }
       case 'receipt':
         return this.receive(step, day);
       case 'credit':
@@ -150,6 +194,31 @@ class DemoBuilder {
     }
   }
 }
+
+/** A discount on all lines. */
+function discountOf(name: string, percent: string): DraftAdjustment {
+  return {
+    id: `${name}-discount`,
+    kind: 'allowance',
+    text: 'Discount for four gauges',
+    amount: `${percent}%`,
+    spread: true,
+    taxClass: TYPED_CLASS,
+    supply: 'goods',
+    taxCode: '',
+    taxByHand: false,
+    account: accountFor(FIRST_CHART, 'discounts'),
+  };
+}
+
+const HOUSE_STYLE: DocumentStyle = {
+  ...PLAIN_STYLE,
+  id: 'house',
+  name: 'Corran Point',
+  accent: '#9A4320',
+  payment: 'code',
+  words: [{ language: 'en', title: '', foot: 'Thank you for trusting our instruments. Everything here is a sample.' }],
+};
 
 /** Dollars for one euro, made up. */
 const DOLLAR_RATES = (first: IsoDate) =>
@@ -171,6 +240,9 @@ export async function buildDemo(db: BookDb, today: IsoDate): Promise<void> {
     const value = { id: '', currency: currency('USD'), date, perHome: decimal(perHome), source: 'sample' };
     await builder.act(keepExchangeRate, { value: { ...value, id: exchangeRateId('USD', date) }, isNew: true }, first);
   }
+  const crowns = { currency: currency('NOK'), date: first, perHome: decimal('11.6400'), source: 'sample' };
+  await builder.act(keepExchangeRate, { value: { ...crowns, id: exchangeRateId('NOK', first) }, isNew: true }, first);
+  await builder.act(keepStyle, { value: HOUSE_STYLE, isNew: true }, first);
   for (const customer of DEMO_CUSTOMERS) await builder.act(changeCustomer, customer, first);
   for (const value of DEMO_CERTIFICATES) await builder.act(keepCertificate, { value, isNew: true }, first);
   for (const item of DEMO_ITEMS) await builder.act(changeItem, item, first);

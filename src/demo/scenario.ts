@@ -19,7 +19,7 @@ export interface ScenarioLine {
 
 export type Step =
   | {
-      readonly kind: 'invoice' | 'draft';
+      readonly kind: 'invoice' | 'draft' | 'quote';
       readonly when: When;
       /** How the scenario speaks of it later. */
       readonly name: string;
@@ -30,7 +30,15 @@ export type Step =
       readonly buyerReference?: string;
       readonly orderNumber?: string;
       readonly note?: string;
+      readonly subject?: string;
+      readonly tags?: readonly string[];
+      /** In percent of the lines. */
+      readonly discount?: string;
+      /** The earlier quote that it takes the place of. */
+      readonly replaces?: string;
+      readonly currency?: string;
     }
+  | { readonly kind: 'accept'; readonly when: When; readonly of: string; readonly by: string }
   | {
       readonly kind: 'receipt';
       readonly when: When;
@@ -320,6 +328,43 @@ export const SCENARIO: readonly Step[] = [
     customer: 'salish',
     orderNumber: 'STU-9',
     lines: [{ item: 'probe', quantity: '2' }],
+  },
+  {
+    kind: 'quote',
+    when: on(0, 6),
+    name: 'quote-bay',
+    customer: 'kilkerrin',
+    subject: 'Tide gauges for the inner harbour',
+    tags: ['harbours', 'Clare'],
+    lines: [
+      { item: 'gauge', quantity: '4' },
+      { item: 'calibration', quantity: '3' },
+    ],
+  },
+  {
+    kind: 'quote',
+    when: on(0, 9),
+    name: 'quote-bay-2',
+    customer: 'kilkerrin',
+    replaces: 'quote-bay',
+    subject: 'Tide gauges for the inner harbour',
+    tags: ['harbours', 'Clare'],
+    discount: '5',
+    lines: [
+      { item: 'gauge', quantity: '4' },
+      { item: 'probe', quantity: '1' },
+      { item: 'calibration', quantity: '4' },
+    ],
+  },
+  { kind: 'accept', when: on(0, 13), of: 'quote-bay-2', by: 'Harbour engineer (sample)' },
+  {
+    kind: 'draft',
+    when: on(0, 19),
+    name: 'draft-institute',
+    customer: 'nordkapp',
+    currency: 'NOK',
+    orderNumber: 'NH-2201',
+    lines: [{ item: 'probe', quantity: '2', price: '14950.00' }],
   },
   { kind: 'draft', when: on(0, 20), name: 'draft-marina', customer: 'orcas', lines: [{ item: 'hire', quantity: '2' }] },
   {

@@ -29,7 +29,7 @@ import { wordRefusal, wordRefusals } from '../shell/wording';
 /** Records money from a customer against open invoices. Starts from one when `documentId` names it. */
 export function NewReceipt({ documentId }: { readonly documentId: string }) {
   const router = useRouter();
-  const { accounts, currency } = useOpenBook();
+  const { accounts, currency: home } = useOpenBook();
   const [customer, setCustomer] = useState<{ id: string; name: string } | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [date, setDate] = useState('today');
@@ -42,7 +42,13 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   const [recording, setRecording] = useState(false);
 
   const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
-  const open = useBook(async (db) => (customer === null ? [] : openInvoices(db, customer.id)), [customer?.id]) ?? [];
+  const all = useBook(async (db) => (customer === null ? [] : openInvoices(db, customer.id)), [customer?.id]) ?? [];
+  // One receipt is in one currency: that of the invoice it began with, or the first that is open.
+  const [asked, setAsked] = useState('');
+  const [perHome, setPerHome] = useState('');
+  const currencies = [...new Set(all.map((document) => document.content.currency))];
+  const currency = currencies.find((code) => code === asked) ?? currencies[0] ?? home;
+  const open = all.filter((document) => document.content.currency === currency);
   const start = useBook(
     async (db) => (documentId === '' ? null : ((await db.documents.get(documentId)) ?? null)),
     [documentId],
@@ -51,8 +57,9 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   useEffect(() => {
     if (!start) return;
     setCustomer({ id: start.customerId, name: start.customerName });
-    setAmounts({ [start.id]: showMoney(start.open, currency) });
-  }, [start, currency]);
+    setAsked(start.content.currency);
+    setAmounts({ [start.id]: showMoney(start.open, start.content.currency) });
+  }, [start]);
 
   const allocations: Allocation[] = open.flatMap((document) => {
     const amount = readTypedMoney(amounts[document.id] ?? '', currency);
@@ -109,6 +116,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         method,
         reference,
         allocations,
+        perHome,
       });
       if (!result.ok) return setRefusals(result.refusals);
       toast(`${result.value.number} is recorded`);
@@ -137,6 +145,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     'customerId',
     'date',
     'sum',
+    'perHome',
     ...open.map((d) => `amount-${d.id}`),
     ...allocations.map((_, i) => `allocations[${i}].amount`),
   ]);
@@ -182,6 +191,31 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
           />
           <TextField label="Reference" value={reference} onChange={(e) => setReference(e.target.value)} />
         </div>
+        {(currencies.length > 1 || currency !== home) && (
+          <div className="grid grid-cols-[1fr_1fr_2fr] gap-x-4">
+            <ChoiceField
+              label="Currency of the money"
+              options={currencies.map((code) => [code, code] as const)}
+              value={currency}
+              onChange={(e) =>
+                change(() => {
+                  setAsked(e.target.value);
+                  setAmounts({});
+                })
+              }
+            />
+            {currency !== home && (
+              <TextField
+                label={`1 ${home} in ${currency}`}
+                inputMode="decimal"
+                placeholder="rate of the day"
+                value={perHome}
+                error={errorAt('perHome')}
+                onChange={(e) => change(() => setPerHome(e.target.value))}
+              />
+            )}
+          </div>
+        )}
         {customer === null && <p className="py-6 text-soft">Choose who paid, and the open invoices stand here.</p>}
         {customer !== null && open.length === 0 && <p className="py-6 text-soft">{customer.name} owes nothing.</p>}
         {open.length > 0 && (
@@ -278,7 +312,16 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             <p className="text-soft text-sm">What stays open on each invoice stands here.</p>
           )}
         </Note>
-        <EntriesNote sides={receiptSides(total, total, accountFor(accounts, 'bank'), accounts)} />
+        {currency === home ? (
+          <EntriesNote sides={receiptSides(total, total, accountFor(accounts, 'bank'), accounts)} />
+        ) : (
+          <Note title="Entries">
+            <p className="text-soft text-sm">
+              Posted in {home} by the rate of the day; what differs from the invoices’ own rate goes to exchange
+              differences.
+            </p>
+          </Note>
+        )}
       </Margin>
     </>
   );

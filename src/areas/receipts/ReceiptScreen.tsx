@@ -5,13 +5,11 @@ import { writeDate } from '@/core/kernel/date';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
-import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
 
 /** A recorded receipt and what it settled. */
 export function ReceiptScreen({ id }: { readonly id: string }) {
-  const { currency } = useOpenBook();
   const found = useBook(
     async (db) => {
       const receipt = await db.receipts.get(id);
@@ -48,9 +46,9 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
                 </Link>
               ),
             },
-            { head: 'Settled', align: 'right', cell: (a) => <Money amount={a.amount} currency={currency} /> },
+            { head: 'Settled', align: 'right', cell: (a) => <Money amount={a.amount} currency={receipt.currency} /> },
           ]}
-          sums={['Received', <Money key="sum" amount={receipt.amount} currency={currency} withCode />]}
+          sums={['Received', <Money key="sum" amount={receipt.amount} currency={receipt.currency} withCode />]}
         />
       </Sheet>
       <Margin>

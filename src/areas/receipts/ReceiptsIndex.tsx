@@ -31,6 +31,7 @@ export function ReceiptsIndex() {
           mark: { kind: 'paid', word: 'received' },
           title: receipt.number.replace(/-\d{4}-/, '-'),
           amount: receipt.amount,
+          currency: receipt.currency,
           detail: receipt.customerName,
           day: writeDay(receipt.date),
         }))}

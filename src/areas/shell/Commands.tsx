@@ -4,10 +4,12 @@ import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
+import type { Item } from '@/core/documents/item';
 import type { Currency } from '@/core/kernel/currency';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
-import { findCustomers } from '@/store/queries/documents';
+import type { Receipt } from '@/core/receipts/receipt';
+import { findCustomers, findItems, findReceipts } from '@/store/queries/documents';
 import { searchDocuments } from '@/store/queries/findDocuments';
 import { AREAS } from './areas';
 import { useOpenBook } from './BookContext';
@@ -22,7 +24,15 @@ export function openCommands(): void {
 
 /** What can be done from everywhere, as data. */
 const DO: readonly { readonly words: string; readonly path: string }[] = [
-  { words: 'Write an invoice', path: '/sales/draft/new' },
+  { words: 'Write an invoice', path: '/sales/draft/new?new=invoice' },
+  { words: 'Write a quote', path: '/sales/draft/new?new=quote' },
+  { words: 'Write a cash sale', path: '/sales/draft/new?new=cash-sale' },
+  { words: 'Enter takings', path: '/sales/takings' },
+  { words: 'All documents', path: '/sales' },
+  { words: 'Verify seals', path: '/ledger/seals' },
+  { words: 'Audit trail', path: '/ledger/history' },
+  { words: 'Document styles', path: '/setup/styles' },
+  { words: 'Numbers of documents', path: '/setup/numbers' },
   { words: 'Record a receipt', path: '/receipts/new' },
   { words: 'Write a journal', path: '/ledger/write' },
   { words: 'New customer', path: '/setup/customers/new' },
@@ -39,23 +49,44 @@ const ITEM = 'flex cursor-pointer justify-between gap-4 px-4 py-1.5 data-[select
 
 type Row = { readonly path: string; readonly words: string; readonly beside?: string; readonly aside?: ReactNode };
 
-/** Documents first, then customers, then what can be done; a row is known by where it leads. */
-function rowsOf(
-  found: { query: string; documents: readonly IssuedDocument[]; customers: readonly Customer[] },
-  currency: Currency,
-): readonly Row[] {
+interface FoundRows {
+  readonly query: string;
+  readonly documents: readonly IssuedDocument[];
+  readonly customers: readonly Customer[];
+  readonly items: readonly Item[];
+  readonly receipts: readonly Receipt[];
+}
+
+/** Documents first, then receipts, customers and items, then what can be done; a row is known by where it leads. */
+function rowsOf(found: FoundRows, currency: Currency): readonly Row[] {
   const typed = found.query.trim().toLowerCase();
   return [
     ...found.documents.map((document) => ({
       path: `/sales/doc/${document.id}`,
       words: document.number,
       beside: document.customerName,
-      aside: <span className="tabular-nums">{showMoney(document.figures.totals.payable, currency)}</span>,
+      aside: (
+        <span className="tabular-nums">
+          {showMoney(document.figures.totals.payable, document.content.currency)}
+          {document.content.currency !== currency && ` ${document.content.currency}`}
+        </span>
+      ),
+    })),
+    ...found.receipts.map((receipt) => ({
+      path: `/receipts/${receipt.id}`,
+      words: receipt.number,
+      beside: receipt.customerName,
+      aside: <span className="tabular-nums">{showMoney(receipt.amount, receipt.currency)}</span>,
     })),
     ...found.customers.map((customer) => ({
       path: `/setup/customers/${customer.id}`,
       words: customer.name,
       aside: <span className="text-soft">customer</span>,
+    })),
+    ...found.items.map((item) => ({
+      path: `/setup/items/${item.id}`,
+      words: item.name,
+      aside: <span className="text-soft">item</span>,
     })),
     ...DO.filter(({ words }) => words.toLowerCase().includes(typed)),
   ];
@@ -89,6 +120,8 @@ export function Commands() {
       query,
       documents: await searchDocuments(db, query, 6, today()),
       customers: query.trim() === '' ? [] : await findCustomers(db, query, 4),
+      items: query.trim() === '' ? [] : await findItems(db, query, 3),
+      receipts: query.trim() === '' ? [] : await findReceipts(db, query, 3),
     }),
     [query],
   );
@@ -104,7 +137,8 @@ export function Commands() {
   const go = (path: string) => {
     setOpen(false);
     ask('');
-    router.push(path);
+    // A new draft gets an address of its own, so that it can be found again.
+    router.push(path.replace('/draft/new?', `/draft/${crypto.randomUUID()}?`));
   };
   const first = rows[0]?.path;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the answer that was waited for is what matters
@@ -130,7 +164,7 @@ export function Commands() {
       <Command.Input
         value={query}
         onValueChange={ask}
-        placeholder="A number, a customer, or what to do"
+        placeholder="A number, a name, an amount, or what to do"
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !fresh) setHurried(true);
         }}

@@ -34,6 +34,7 @@ import { type Making, MakingDialog } from './MakingDialog';
 import { MoreFields } from './MoreFields';
 import { focusField, moveOnEnter } from './moveOn';
 import { OriginLine } from './OriginLine';
+import { PreviewColumn } from './PreviewColumn';
 import { SwitchModeDialog } from './SwitchModeDialog';
 import { useAutosave } from './useAutosave';
 import { useDecidedTaxes } from './useDecidedTaxes';
@@ -68,6 +69,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const save = useAutosave(store);
   const { draft, dirty, problems } = useStore(store);
   const [making, setMaking] = useState<Making>(null);
+  const [previewing, setPreviewing] = useState(false);
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
   const customer =
@@ -229,6 +231,9 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
                 {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
               </Button>
               <Button onClick={() => void save().then((ok) => ok && router.push('/sales'))}>Keep as draft</Button>
+              <Button aria-pressed={previewing} onClick={() => setPreviewing(!previewing)}>
+                See it as it prints
+              </Button>
               <Button weight="quiet" onClick={drop}>
                 Delete this draft
               </Button>
@@ -243,7 +248,24 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
           </div>
         </form>
       </Sheet>
-      <DraftMargin store={store} draft={settled} shown={shown} customer={customer} number={number} setting={setting} />
+      {previewing ? (
+        <PreviewColumn
+          draft={draft}
+          customer={customer}
+          number={number}
+          setting={setting}
+          onClose={() => setPreviewing(false)}
+        />
+      ) : (
+        <DraftMargin
+          store={store}
+          draft={settled}
+          shown={shown}
+          customer={customer}
+          number={number}
+          setting={setting}
+        />
+      )}
       <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
       <AskDialog number={number} issuing={issuing} />
       <MakingDialog
