@@ -5,9 +5,12 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { AuditEvent } from '@/core/decisions/changes';
 import { differences } from '@/core/kernel/differences';
+import { minor } from '@/core/kernel/money';
+import { showMoney } from '@/core/kernel/show';
 import { historyOf } from '@/store/queries/family';
 import { Button } from '@/ui/Button';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 
 const PAGE = 50;
@@ -20,7 +23,8 @@ function when(at: string): string {
 
 /** What an event changed: each field before and after. */
 function Changes({ event }: { readonly event: AuditEvent }) {
-  const found = differences(event.before, event.after);
+  const { currency } = useOpenBook();
+  const found = differences(event.before, event.after, (amount) => showMoney(minor(amount), currency));
   if (found.length === 0) return null;
   return (
     <dl className="mt-1 grid grid-cols-[minmax(120px,1fr)_minmax(0,2fr)_minmax(0,2fr)] gap-x-4 text-sm">

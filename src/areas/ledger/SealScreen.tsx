@@ -10,6 +10,7 @@ import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { Progress } from '@/ui/Progress';
 import { Ruled } from '@/ui/Ruled';
 import { onBook, Stopped } from '@/workers/client';
 import { KIND_WORDS } from '../sales/documentMark';
@@ -67,11 +68,13 @@ function Chains() {
     setSaid('');
     setDoing({ done: 0, of: 0 });
     try {
-      const onDone = proxy((done: number, of: number) => setDoing({ done, of }));
+      // A last word of the worker may come after its answer.
+      const onDone = proxy((done: number, of: number) => stop.current === controller && setDoing({ done, of }));
       setChecks(await onBook((face) => face.checkSeals(onDone), controller.signal));
     } catch (error) {
       setSaid(error instanceof Stopped ? 'Stopped.' : `It could not be checked: ${(error as Error).message}`);
     } finally {
+      stop.current = null;
       setDoing(null);
     }
   };
@@ -100,11 +103,9 @@ function Chains() {
           </Button>
         ) : (
           <>
-            <progress
-              aria-label="Checked so far"
-              className="w-[260px] accent-rust"
-              {...(doing.of > 0 && { value: doing.done, max: doing.of })}
-            />
+            <div className="w-[260px]">
+              <Progress label="Checked so far" {...doing} />
+            </div>
             <Button onClick={() => stop.current?.abort()}>Stop</Button>
           </>
         )}

@@ -76,7 +76,8 @@ export function Because({ tax, trail, byHand }: BecauseProps) {
   return (
     <>
       <p className="my-2 text-sm">
-        <strong className="font-semibold">{tax.name}</strong> {byHand && <span>was chosen by hand; by itself: </span>}
+        <strong className="font-semibold">{tax.name}</strong>{' '}
+        {byHand && <span>was chosen by hand{trail.length > 0 && '; by itself: '}</span>}
         {!byHand && 'because '}
         {decisive(trail)}
         {tax.components?.length !== 0 && ` · ${showNumber(tax.percent)} % since ${writeDate(tax.since)}`}.

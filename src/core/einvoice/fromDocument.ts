@@ -8,7 +8,7 @@ import { halfUp } from '@/core/kernel/rounding';
 import { compactIban } from '@/core/parties/iban';
 import type { CalcResult, LineResult } from '@/core/tax/calcTypes';
 import { PRICE_DECIMALS } from '@/core/tax/price';
-import type { EBreakdown, EInvoice, ELine, EParty } from './model';
+import type { EAdjustment, EBreakdown, EInvoice, ELine, EParty } from './model';
 
 /** BT-24 of the public Peppol BIS Billing 3.0 profile. */
 export const PEPPOL_SPECIFICATION = 'urn:cen.eu:en16931:2017#compliant#urn:fdc:peppol.eu:2017:poacc:billing:3.0';
@@ -118,6 +118,24 @@ function withoutNeedlessReason(row: EBreakdown): EBreakdown {
   return row.category === 'S' || row.category === 'Z' ? { ...row, exemptionReason: '', exemptionCode: '' } : row;
 }
 
+/** What allowances or charges come to without tax, above zero. */
+function sumOf(figures: CalcResult, counts: (net: Minor) => boolean): Minor {
+  const sum = total(figures.adjustments.flatMap(({ net }) => (counts(net) ? net : [])));
+  return minor(sum < 0n ? -sum : sum);
+}
+
+/** BG-20 and BG-21: each part of an allowance or charge without tax; one that turned its sign changes sides. */
+function adjustmentsOf(content: Content, figures: CalcResult): EAdjustment[] {
+  return figures.adjustments.flatMap((part): EAdjustment[] => {
+    if (part.net === 0n) return [];
+    const tax = content.taxes.find((t) => t.code === part.tax) as FrozenTax;
+    const reason = content.adjustments?.find((a) => a.id === part.id)?.text ?? '';
+    const size = minor(part.net < 0n ? -part.net : part.net);
+    const { category, percent } = tax;
+    return [{ charge: part.net > 0n, amount: writeMoney(size, content.currency), reason, category, percent }];
+  });
+}
+
 /** The semantic model of a document, so that every figure in the file is the document's own. */
 export function einvoiceOf(content: Content, figures: CalcResult): EInvoice {
   const { currency, seller, buyer } = content;
@@ -126,7 +144,7 @@ export function einvoiceOf(content: Content, figures: CalcResult): EInvoice {
   return {
     number: content.number,
     issueDate: content.issueDate,
-    typeCode: content.kind === 'invoice' ? '380' : '381',
+    typeCode: content.kind === 'credit-note' ? '381' : '380',
     currency,
     taxPointDate: content.taxPoint === content.issueDate ? '' : content.taxPoint,
     dueDate: content.dueDate,
@@ -152,8 +170,8 @@ export function einvoiceOf(content: Content, figures: CalcResult): EInvoice {
     terms: content.corrects === undefined ? '' : `Set off against ${content.corrects.number}`,
     totals: {
       lineNet: money(total(figures.lines.map((line) => line.net))),
-      allowances: money(figures.totals.allowances),
-      charges: money(figures.totals.charges),
+      allowances: money(sumOf(figures, (net) => net < 0n)),
+      charges: money(sumOf(figures, (net) => net > 0n)),
       withoutTax: money(figures.totals.net),
       tax: money(figures.totals.taxAmount),
       withTax: money(figures.totals.gross),
@@ -161,6 +179,11 @@ export function einvoiceOf(content: Content, figures: CalcResult): EInvoice {
       rounding: money(figures.totals.rounding),
       payable: money(figures.totals.payable),
     },
+    adjustments: adjustmentsOf(content, figures),
+    taxInHome:
+      content.home === undefined || figures.home === undefined
+        ? null
+        : { currency: content.home.currency, tax: writeMoney(figures.home.taxAmount, content.home.currency) },
     breakdown: breakdownOf(content, figures).map(withoutNeedlessReason),
     lines: content.lines.map((line, i) =>
       lineOf(

@@ -40,6 +40,10 @@ export interface EInvoice {
   readonly terms: string;
   /** BG-22 */
   readonly totals: ETotals;
+  /** BG-20, BG-21 */
+  readonly adjustments: readonly EAdjustment[];
+  /** BT-6 and BT-111: the tax in home currency, where the document is in another; else null */
+  readonly taxInHome: { readonly currency: string; readonly tax: Decimal } | null;
   /** BG-23 */
   readonly breakdown: readonly EBreakdown[];
   /** BG-25 */
@@ -101,6 +105,19 @@ export interface ETotals {
   readonly rounding: Decimal;
   /** BT-115 */
   readonly payable: Decimal;
+}
+
+/** An allowance or charge on the document, as far as it falls on one category and rate. */
+export interface EAdjustment {
+  readonly charge: boolean;
+  /** BT-92, BT-99; above zero */
+  readonly amount: Decimal;
+  /** BT-97, BT-104 */
+  readonly reason: string;
+  /** BT-95, BT-102 */
+  readonly category: Category;
+  /** BT-96, BT-103 */
+  readonly percent: Decimal;
 }
 
 export interface EBreakdown {

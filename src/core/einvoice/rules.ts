@@ -44,6 +44,13 @@ function sum(
 const addUp = (amounts: readonly Decimal[], units: (a: Decimal) => bigint): bigint =>
   amounts.reduce((all, amount) => all + units(amount), 0n);
 
+/** What the allowances, or the charges, of a document come to. */
+const adjusted = (e: EInvoice, charges: boolean, units: (a: Decimal) => bigint): bigint =>
+  addUp(
+    e.adjustments.flatMap(({ charge, amount }) => (charge === charges ? amount : [])),
+    units,
+  );
+
 export const RULES: readonly Rule[] = [
   {
     id: 'BR-CO-10',
@@ -67,13 +74,14 @@ export const RULES: readonly Rule[] = [
     id: 'BR-CO-11',
     severity: 'must',
     source: EN,
-    test: (e, u) => sum(e, 'The sum of allowances', e.totals.allowances, 0n, 'adding the allowances', u),
+    test: (e, u) =>
+      sum(e, 'The sum of allowances', e.totals.allowances, adjusted(e, false, u), 'adding the allowances', u),
   },
   {
     id: 'BR-CO-12',
     severity: 'must',
     source: EN,
-    test: (e, u) => sum(e, 'The sum of charges', e.totals.charges, 0n, 'adding the charges', u),
+    test: (e, u) => sum(e, 'The sum of charges', e.totals.charges, adjusted(e, true, u), 'adding the charges', u),
   },
   {
     id: 'BR-CO-13',

@@ -1,7 +1,7 @@
 import { create } from 'xmlbuilder2';
 import type { XMLBuilder } from 'xmlbuilder2/lib/interfaces';
 import { type Decimal, ratioOf } from '@/core/kernel/decimal';
-import type { EBreakdown, EInvoice, ELine, EParty, EPayment } from './model';
+import type { EAdjustment, EBreakdown, EInvoice, ELine, EParty, EPayment } from './model';
 
 const CAC = 'urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2';
 const CBC = 'urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2';
@@ -90,6 +90,15 @@ function writeCategory(
   });
 }
 
+function writeAdjustment(writer: Writer, { charge, amount, reason, ...tax }: EAdjustment): void {
+  writer.group('AllowanceCharge', (w) => {
+    w.basic('ChargeIndicator', charge ? 'true' : 'false')
+      .basic('AllowanceChargeReason', reason)
+      .amount('Amount', amount);
+    writeCategory(w, 'TaxCategory', tax);
+  });
+}
+
 function writeLine(writer: Writer, names: (typeof KINDS)['380'] | (typeof KINDS)['381'], line: ELine): void {
   writer.group(names.line, (w) => {
     w.basic('ID', line.id).basic(names.quantity, line.quantity, { unitCode: line.unit });
@@ -137,7 +146,9 @@ export function writeUbl(invoice: EInvoice): string {
   if (isInvoice)
     w.basic(names.type, invoice.typeCode).basic('Note', invoice.note).basic('TaxPointDate', invoice.taxPointDate);
   else w.basic('TaxPointDate', invoice.taxPointDate).basic(names.type, invoice.typeCode).basic('Note', invoice.note);
-  w.basic('DocumentCurrencyCode', invoice.currency).basic('BuyerReference', invoice.buyerReference);
+  w.basic('DocumentCurrencyCode', invoice.currency)
+    .basic('TaxCurrencyCode', invoice.taxInHome?.currency ?? '')
+    .basic('BuyerReference', invoice.buyerReference);
   if (invoice.orderReference !== '') w.group('OrderReference', (o) => o.basic('ID', invoice.orderReference));
   const { preceding } = invoice;
   if (preceding !== undefined)
@@ -150,6 +161,7 @@ export function writeUbl(invoice: EInvoice): string {
   writeParty(w, 'AccountingCustomerParty', invoice.buyer);
   if (invoice.payment !== null) writePayment(w, invoice.payment);
   if (invoice.terms !== '') w.group('PaymentTerms', (t) => t.basic('Note', invoice.terms));
+  for (const adjustment of invoice.adjustments) writeAdjustment(w, adjustment);
   w.group('TaxTotal', (t) => {
     t.amount('TaxAmount', invoice.totals.tax);
     for (const row of invoice.breakdown)
@@ -158,7 +170,9 @@ export function writeUbl(invoice: EInvoice): string {
         writeCategory(s, 'TaxCategory', row);
       });
   });
-  const { totals } = invoice;
+  const { totals, taxInHome } = invoice;
+  if (taxInHome !== null)
+    w.group('TaxTotal', (t) => t.basic('TaxAmount', taxInHome.tax, { currencyID: taxInHome.currency }));
   const someOf = (name: string, value: Decimal, writer: Writer) => {
     if (ratioOf(value).n !== 0n) writer.amount(name, value);
   };

@@ -17,6 +17,7 @@ import type { PriceMode } from '@/core/tax/calcTypes';
 import { deleteDraft } from '@/store/actions/drafts';
 import { loadSetting } from '@/store/load';
 import { Button } from '@/ui/Button';
+import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
@@ -69,6 +70,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const save = useAutosave(store);
   const { draft, dirty, problems } = useStore(store);
   const [making, setMaking] = useState<Making>(null);
+  const { fold } = useFolds();
   const [previewing, setPreviewing] = useState(false);
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
@@ -231,7 +233,14 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
                 {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
               </Button>
               <Button onClick={() => void save().then((ok) => ok && router.push('/sales'))}>Keep as draft</Button>
-              <Button aria-pressed={previewing} onClick={() => setPreviewing(!previewing)}>
+              <Button
+                aria-pressed={previewing}
+                onClick={() => {
+                  // The page needs the room that the index takes.
+                  if (!previewing) fold('index', true);
+                  setPreviewing(!previewing);
+                }}
+              >
                 See it as it prints
               </Button>
               <Button weight="quiet" onClick={drop}>

@@ -38,7 +38,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
   return (
     <div className="mb-2 grid grid-cols-[1.3fr_1fr_1fr] gap-x-5 gap-y-1">
       <Slot label="Customer">
-        <div className="flex">
+        <div className="flex gap-2">
           <FindBox
             label="Customer"
             fieldName="customerId"

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
+import { Progress } from '@/ui/Progress';
 import { printBatch, Stopped } from '@/workers/client';
 import { saveFile } from '../../shell/saveFile';
 import { printJobs } from '../print';
@@ -30,7 +31,7 @@ export function BatchPrint({ all, onClose }: BatchPrintProps) {
       if (documents.length === 0) return setSaid('Nothing in this list prints.');
       setDoing({ done: 0, of: documents.length });
       const jobs = await printJobs(documents);
-      const onDone = (done: number) => setDoing({ done, of: documents.length });
+      const onDone = (done: number) => stop.current === controller && setDoing({ done, of: documents.length });
       const bytes = await printBatch(jobs, as, onDone, controller.signal);
       if (as === 'batch') saveFile('documents.pdf', bytes, 'application/pdf');
       else saveFile('documents.zip', bytes, 'application/zip');
@@ -68,7 +69,7 @@ export function BatchPrint({ all, onClose }: BatchPrintProps) {
         </div>
       ) : (
         <div>
-          <progress className="w-full accent-rust" aria-label="Printed so far" value={doing.done} max={doing.of} />
+          <Progress label="Printed so far" {...doing} />
           <p className="flex items-center justify-between">
             {doing.done} of {doing.of}
             <Button onClick={() => stop.current?.abort()}>Stop</Button>

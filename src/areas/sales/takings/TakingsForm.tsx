@@ -23,10 +23,17 @@ import { wordRefusal, wordRefusals } from '../../shell/wording';
 /** A day's till total by tax code, tax inside. No invoice is made of it. */
 export function TakingsForm() {
   const router = useRouter();
-  const { codes, accounts, registration, registrations, currency } = useOpenBook();
-  const offered = codes.filter((code) => !chargesNothing(code.category) || code.category === 'Z');
+  const { codes, records, accounts, registration, registrations, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income' && account.role === '');
   const [registrationId, setRegistrationId] = useState(registration.id);
+  // A till takes the taxes of the territory it stands in.
+  const territory = registrations.find((r) => r.id === registrationId)?.jurisdictionId;
+  const local = new Set(records.taxes.filter((tax) => tax.jurisdictionId === territory).map((tax) => tax.id));
+  const offered = codes.filter(
+    (code) =>
+      (!chargesNothing(code.category) || code.category === 'Z') &&
+      code.components.every(({ taxId }) => local.has(taxId)),
+  );
   const [date, setDate] = useState('today');
   const [paidBy, setPaidBy] = useState<PaymentMethod>('cash');
   const [note, setNote] = useState('');
@@ -106,7 +113,7 @@ export function TakingsForm() {
           {offered.map((code, i) => (
             <TextField
               key={code.id}
-              label={`${plainName(code)}, ${currency} with tax`}
+              label={`${code.id} ${plainName(code)}, ${currency} with tax`}
               inputMode="decimal"
               value={amounts[code.id] ?? ''}
               error={errorAt(`rows[${i}].amount`)}
