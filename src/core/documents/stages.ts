@@ -106,18 +106,24 @@ export function stageWords(request: StageRequest, currency: Currency): string {
   return request.kind === 'rest' ? 'rest' : 'part delivery';
 }
 
-/** Values of a stage by percent, amount or rest; never beyond what is left unless all of it is asked for more. */
+/**
+ * Values of a stage by percent, amount or rest. A percentage is taken of each part; where that is more
+ * than what is left of one, because parts were billed unevenly, the sum is shared over what is left.
+ * Only a sum beyond all that is left overruns.
+ */
 function stageValues(parts: readonly QuotedPart[], request: StageRequest): readonly bigint[] {
   const left = parts.map(leftOf);
-  if (request.kind === 'rest') return left;
-  const quoted = total(parts.map((part) => part.value));
-  const wanted =
-    request.kind === 'percent'
-      ? halfUp(multiply(whole(quoted), { n: ratioOf(request.percent).n, d: ratioOf(request.percent).d * 100n }))
-      : request.kind === 'amount'
-        ? request.amount
-        : 0n;
-  return share(wanted, wanted <= total(left) ? left : parts.map((part) => part.value));
+  if (request.kind === 'rest' || request.kind === 'quantities') return left;
+  const values = parts.map((part) => part.value);
+  if (request.kind === 'amount') return share(request.amount, request.amount <= total(left) ? left : values);
+  const { n, d } = ratioOf(request.percent);
+  const of = (value: bigint) => halfUp(multiply(whole(value), { n, d: d * 100n }));
+  const own = values.map(of);
+  const beyond = own.map((value, i) => (value < 0n ? (left[i] ?? 0n) - value : value - (left[i] ?? 0n)));
+  // A cent too much is rounding: the part takes what is left of it.
+  if (beyond.every((by) => by <= 1n)) return own.map((value, i) => ((beyond[i] ?? 0n) > 0n ? (left[i] ?? 0n) : value));
+  const wanted = of(total(values));
+  return wanted <= total(left) ? share(wanted, left) : own;
 }
 
 /** A line that bills a sum of a quoted line, saying what it is a part of. */

@@ -23,6 +23,7 @@ function flat(value: unknown, path: string, into: Map<string, string>, show: Sho
       member,
       Array.isArray(value) ? `${path}[${Number(key) + 1}]` : path === '' ? key : `${path}.${key}`,
       into,
+      show,
       depth + 1,
     );
 }
