@@ -2,10 +2,12 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import { wordEndings } from '@/core/kernel/words';
 import type { JournalLine } from '@/core/ledger/entry';
 import { addToBalances } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { BookDb } from './schema';
+import { type Worded, wordCounts } from './vocabulary';
 
 /** Adds journal lines to the kept balances of account × month. */
 export async function moveAccounts(db: BookDb, lines: readonly JournalLine[]): Promise<void> {
@@ -61,4 +63,25 @@ export function openMoves(
       ...(was === undefined ? [] : [{ customerId: was.customerId, by: negated(was.openHome) }]),
     ];
   });
+}
+
+/** Counts the words of documents that are written over others; `before` holds those that were there. */
+export async function moveVocabulary(
+  db: BookDb,
+  after: readonly Worded[],
+  before: readonly (Worded | undefined)[],
+): Promise<void> {
+  const moved = wordCounts(after);
+  for (const [word, count] of wordCounts(before.filter((row) => row !== undefined)))
+    moved.set(word, (moved.get(word) ?? 0) - count);
+  const words = [...moved].filter(([, by]) => by !== 0);
+  if (words.length === 0) return;
+  const rows = await db.vocabulary.bulkGet(words.map(([word]) => word));
+  await db.vocabulary.bulkPut(
+    words.map(([word, by], i) => ({
+      word,
+      count: (rows[i]?.count ?? 0) + by,
+      endings: rows[i]?.endings ?? wordEndings(word),
+    })),
+  );
 }

@@ -1,16 +1,23 @@
 import fc from 'fast-check';
 import { act, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
+import type { CreditRequest } from '@/core/documents/creditContent';
+import type { DraftAdjustment } from '@/core/documents/draft';
+import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import { firstBroken } from '@/core/documents/seal';
+import { currency as currencyOf } from '@/core/kernel/currency';
 import { addDays } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { minor } from '@/core/kernel/money';
 import { trialBalance } from '@/core/ledger/trialBalance';
 import { nextToFile } from '@/core/periods/calendar';
 import { prove } from '@/core/periods/proof';
 import { returnOf, type TaxPeriod } from '@/core/periods/return';
+import { cancelDocument } from './actions/afterIssue';
 import { creditInvoice } from './actions/creditInvoice';
 import { fileReturn } from './actions/fileReturn';
 import { recordReceipt } from './actions/recordReceipt';
+import { keepExchangeRate } from './actions/taxSetup';
 import { present } from './load';
 import { perform } from './perform';
 import { proofMaterial } from './queries/proofMaterial';
@@ -30,6 +37,8 @@ class IssueCommand implements Command {
     private readonly back: number,
     private readonly lines: readonly { price: string; quantity: string; taxCode: string }[],
     private readonly gross: boolean,
+    private readonly currency: string,
+    private readonly discount: string,
   ) {}
   check = () => true;
   async run(model: { issued: number }, real: Running) {
@@ -38,23 +47,47 @@ class IssueCommand implements Command {
       issueDate: real.today,
       taxPoint: point < KEPT_FROM ? '' : point,
       priceMode: this.gross ? 'gross' : 'net',
+      currency: this.currency,
+      adjustments: this.discount === '' ? [] : [discountOf(this.discount)],
       lines: this.lines.map((line) => lineOf(line)),
     });
     model.issued += 1;
   }
-  toString = () => `issue(tax point ${this.back} days back, ${this.lines.length} lines)`;
+  toString = () => `issue(tax point ${this.back} days back, ${this.lines.length} lines ${this.currency})`;
 }
 
 class CreditCommand implements Command {
-  constructor(private readonly pick: number) {}
+  constructor(
+    private readonly pick: number,
+    private readonly percent: number,
+  ) {}
   check = (model: { issued: number }) => model.issued > 0;
   async run(_: { issued: number }, real: Running) {
     const open = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.creditNotes.length === 0);
     const invoice = open[this.pick % Math.max(1, open.length)];
     if (invoice === undefined) return;
-    await act(real.db, creditInvoice, { documentId: invoice.id, date: real.today, reason: 'Returned' }, real.today);
+    const amount = minor((invoice.figures.totals.gross * BigInt(this.percent)) / 100n);
+    const request: CreditRequest = this.percent === 100 ? { kind: 'rest' } : { kind: 'amount', amount };
+    const input = { documentId: invoice.id, date: real.today, reason: 'Returned', request };
+    const result = await perform(real.db, creditInvoice, input, momentOn(real.today));
+    // A cancelled invoice, or a part that rounds to nothing, is refused.
+    if (!result.ok) expect(['settled', 'invalid']).toContain(result.refusals[0]?.code);
   }
-  toString = () => `credit(${this.pick})`;
+  toString = () => `credit(${this.pick}, ${this.percent} %)`;
+}
+
+class CancelCommand implements Command {
+  constructor(private readonly pick: number) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const invoices = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice');
+    const invoice = invoices[this.pick % Math.max(1, invoices.length)];
+    if (invoice === undefined) return;
+    const input = { documentId: invoice.id, reason: 'Typed twice' };
+    const result = await perform(real.db, cancelDocument, input, momentOn(real.today));
+    if (!result.ok) expect(['settled', 'closed-period']).toContain(result.refusals[0]?.code);
+  }
+  toString = () => `cancel(${this.pick})`;
 }
 
 class ReceiveCommand implements Command {
@@ -109,11 +142,28 @@ const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('IE
   minLength: 1,
   maxLength: 4,
 });
+const currency = fc.constantFrom('', '', 'USD');
+const discount = fc.constantFrom('', '', '7.5%');
+
+const discountOf = (amount: string): DraftAdjustment => ({
+  id: 'discount',
+  kind: 'allowance',
+  text: 'Discount',
+  amount,
+  spread: true,
+  taxClass: 'standard',
+  supply: 'goods',
+  taxCode: '',
+  taxByHand: false,
+  account: '4900',
+});
+
 const commands = fc.commands(
   [
-    fc.tuple(fc.nat(80), lines, fc.boolean()).map((a) => new IssueCommand(...a)),
-    fc.tuple(fc.nat(80), lines, fc.boolean()).map((a) => new IssueCommand(...a)),
-    fc.nat(20).map((pick) => new CreditCommand(pick)),
+    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount).map((a) => new IssueCommand(...a)),
+    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount).map((a) => new IssueCommand(...a)),
+    fc.tuple(fc.nat(20), fc.constantFrom(10, 50, 100)).map((a) => new CreditCommand(...a)),
+    fc.nat(20).map((pick) => new CancelCommand(pick)),
     fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 100 })).map((a) => new ReceiveCommand(...a)),
     fc.constant(new FileCommand()),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
@@ -144,7 +194,8 @@ async function expectSound({ db, filed }: Running) {
 
   // What customers owe is what stands on receivables.
   const receivables = sum(journalLines.filter((l) => l.account === '1100').map((l) => l.amount));
-  expect(sum(documents.map((d) => d.open))).toBe(receivables);
+  expect(sum(documents.map((d) => d.openHome))).toBe(receivables);
+  expect(documents.filter((d) => d.open === 0n && d.openHome !== 0n)).toEqual([]);
   expect(sum(customers.map((c) => c.open))).toBe(receivables);
 
   // Numbers have no gaps and seals are whole, in each series.
@@ -174,10 +225,19 @@ async function expectSound({ db, filed }: Running) {
   }
 }
 
-test('any sequence of issue, credit, receive and file keeps the book sound', async () => {
+const DOLLAR: ExchangeRate = {
+  id: 'USD|2026-01-01',
+  currency: currencyOf('USD'),
+  date: KEPT_FROM,
+  perHome: decimal('1.0850'),
+  source: 'test',
+};
+
+test('any sequence of issue, credit, cancel, receive and file, in two currencies, keeps the book sound', async () => {
   await fc.assert(
     fc.asyncProperty(commands, async (sequence) => {
       const real: Running = { db: await newBook(), filed: new Map(), today: '2026-02-10' };
+      await act(real.db, keepExchangeRate, { value: DOLLAR, isNew: true }, KEPT_FROM);
       try {
         await fc.asyncModelRun(() => ({ model: { issued: 0 }, real }), sequence);
         await expectSound(real);

@@ -22,18 +22,12 @@ import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
 import type { WithholdingType } from '@/core/tax/withholding';
 import { upgradeToV2, upgradeToV3 } from './upgrade';
+import type { VocabularyWord } from './vocabulary';
 
 /** What a customer owes in all, in home currency: the sum of its documents' open amounts. Kept. */
 export interface CustomerBalance {
   readonly customerId: string;
   readonly open: Minor;
-}
-
-/** A word that documents hold, and how many. Kept, so that any part of a word leads to its documents. */
-export interface VocabularyWord {
-  readonly word: string;
-  readonly count: number;
-  readonly endings: readonly string[];
 }
 
 /**

@@ -2,9 +2,8 @@ import type { Table } from 'dexie';
 import type { Changes, Moment, TruthTable } from '@/core/decisions/changes';
 import { grouped } from '@/core/kernel/grouped';
 import { isBalanced } from '@/core/ledger/entry';
-import { moveAccounts, moveCustomers, moveTax, openMoves } from './balances';
+import { moveAccounts, moveCustomers, moveTax, moveVocabulary, openMoves } from './balances';
 import type { BookDb } from './schema';
-import { moveVocabulary } from './vocabulary';
 
 /**
  * The one door for writing. Called inside a read-write transaction over all tables; writes truth,

@@ -3,7 +3,8 @@ import { type DocumentFilter, fits, NO_FILTER } from '@/core/documents/documentF
 import { amountKeyOf, type IssuedDocument } from '@/core/documents/issued';
 import type { IsoDate } from '@/core/kernel/date';
 import { searchParts } from '@/core/kernel/words';
-import type { BookDb, VocabularyWord } from '../schema';
+import type { BookDb } from '../schema';
+import type { VocabularyWord } from '../vocabulary';
 
 /** Up to this many hits of a search are sorted by date; of more the first found are shown. */
 const MOST_SORTED = 300;

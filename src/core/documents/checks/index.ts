@@ -5,12 +5,15 @@ import EU from './data/EU.json';
 import GB from './data/GB.json';
 import GST from './data/GST.json';
 import US from './data/US.json';
-import type { CheckPack } from './pack';
+import { type CheckPack, checkPackSchema } from './pack';
+
+/** @throws ValidationError for a file that does not hold a pack; a test reads them all. */
+const read = (file: unknown): CheckPack => checkPackSchema.validateSync(file, { strict: true }) as unknown as CheckPack;
+
+const FALLBACK = read(COMMON);
 
 /** All packs of content rules. A new one is a file in `data/` and its name here. */
-export const CHECK_PACKS = [EU, GB, US, GST, COMMON] as unknown as readonly CheckPack[];
-
-const FALLBACK = COMMON as unknown as CheckPack;
+export const CHECK_PACKS: readonly CheckPack[] = [read(EU), read(GB), read(US), read(GST), FALLBACK];
 
 /** The pack that looks at documents of a registration in a country on a day. */
 export function checkPackFor(country: string, day: IsoDate): CheckPack {

@@ -36,17 +36,15 @@ export interface CheckPack {
   readonly rules: readonly CheckRule[];
 }
 
-const conditions = yup
-  .array()
-  .of(
-    yup.object({
-      fact: neededText('the fact'),
-      not: yup.boolean(),
-      over: yup.number(),
-    }),
-  )
-  .defined();
+const conditions = yup.array().of(
+  yup.object({
+    fact: neededText('the fact'),
+    not: yup.boolean(),
+    over: yup.number(),
+  }),
+);
 
+/** What a file of content rules must be like. */
 export const checkPackSchema = yup.object({
   id: neededText('an id', 20),
   title: neededText('a title', 80),
@@ -57,6 +55,7 @@ export const checkPackSchema = yup.object({
       limit: yup.number().integer().positive().defined(),
       rules: yup.array().of(neededText('a rule')).defined(),
     })
+    .optional()
     .default(undefined),
   rules: yup
     .array()
@@ -67,8 +66,8 @@ export const checkPackSchema = yup.object({
         source: neededText('the legal source'),
         field: neededText('the field'),
         message: neededText('a sentence', 300),
-        when: conditions.default(undefined),
-        needs: conditions,
+        when: conditions.optional(),
+        needs: conditions.defined(),
       }),
     )
     .defined(),
