@@ -13,11 +13,9 @@ export function findingsOn(content: Content): readonly Finding[] {
   return findings.sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
 }
 
-/** Findings on a quote: nothing blocks it; what an invoice will need is noted. */
+/** Findings on a quote: nothing blocks it or is asked about; what an invoice will need is noted. */
 export function quoteFindings(content: Content): readonly Finding[] {
-  return findingsOn({ ...content, kind: 'invoice' }).map((finding) =>
-    finding.severity === 'must' ? { ...finding, severity: 'note' } : finding,
-  );
+  return findingsOn({ ...content, kind: 'invoice' }).map((finding) => ({ ...finding, severity: 'note' }));
 }
 
 /** What looked at a document, in words, and how many rules that were. */

@@ -1,9 +1,19 @@
 import type { KeyboardEvent } from 'react';
 
+/** Alt+Enter leaves the rest of a line as it is and goes on to the next one; from the head to the last. */
+function nextLine(event: KeyboardEvent<HTMLElement>): void {
+  const lines = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-line]')];
+  const at = lines.findIndex((line) => line.contains(event.target as Node));
+  const next = at < 0 ? lines.at(-1) : lines[at + 1];
+  event.preventDefault();
+  next?.querySelector<HTMLElement>('[data-field]')?.focus();
+}
+
 /** Enter goes on to the next cell of the sheet, in reading order; text areas keep it with Shift. */
 export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   if (event.key !== 'Enter' || event.ctrlKey || event.shiftKey || event.defaultPrevented) return;
   const target = event.target as HTMLElement;
+  if (event.altKey) return nextLine(event);
   if (target.closest('[data-field]') === null) return;
   event.preventDefault();
   // Fields in a shut fold can't be written in, and choices that stand by themselves are passed over.

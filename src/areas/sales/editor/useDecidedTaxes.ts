@@ -9,7 +9,7 @@ import { type ReadSetting, settingKey } from './useSetting';
 
 /** What the decision rests on in the draft itself, line by line. */
 function factsOf(draft: Draft): string {
-  const lines = draft.lines.map((line) => `${line.supply}/${line.taxClass}`);
+  const lines = [...draft.lines, ...draft.adjustments].map((one) => `${one.supply}/${one.taxClass}`);
   const registration = draft.registrationByHand ? draft.registrationId : '';
   return [settingKey(draft), registration, ...lines].join(' ');
 }
@@ -30,7 +30,9 @@ export function useDecidedTaxes(
     if (read === undefined || read.key !== settingKey(draft)) return;
     if (draft.customerId !== '' && customer?.id !== draft.customerId) return;
     const facts = factsOf(draft);
-    const lacking = draft.lines.some((line) => line.taxCode === '' && !line.taxByHand && !isBlank(line));
+    const lacking =
+      draft.lines.some((line) => line.taxCode === '' && !line.taxByHand && !isBlank(line)) ||
+      draft.adjustments.some((one) => one.taxCode === '' && !one.taxByHand && !one.spread);
     const same = decidedFor.current === null || decidedFor.current === facts;
     decidedFor.current = facts;
     if (same && !lacking) return;

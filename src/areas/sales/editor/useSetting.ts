@@ -16,7 +16,7 @@ export interface ReadSetting {
 /** What the setting of a draft rests on. */
 export function settingKey(draft: Draft): string {
   const { country = '', region = '', postalCode = '', city = '' } = draft.delivery ?? {};
-  return [draft.customerId, datesOf(draft).taxPoint, country, region, postalCode, city].join('|');
+  return [draft.customerId, draft.currency, datesOf(draft).taxPoint, country, region, postalCode, city].join('|');
 }
 
 /** What a draft is written against, read again when the set-up, its customer or its tax point changes. */
