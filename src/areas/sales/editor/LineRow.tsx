@@ -24,6 +24,8 @@ interface LineRowProps {
   readonly wrong: string;
   readonly waiting: boolean;
   readonly options: readonly FindOption[];
+  /** What fits the typed text is still looked up. */
+  readonly pending: boolean;
   readonly onPickItem: (lineId: string, itemId: string) => void;
   readonly onNewItem: (lineId: string, name: string) => void;
 }
@@ -91,6 +93,7 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
           label={`Item or description, line ${index + 1}`}
           fieldName={name('description')}
           free
+          pending={props.pending}
           value={title}
           options={options}
           invalid={wrong.split(' ').includes('description')}

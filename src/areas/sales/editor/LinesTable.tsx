@@ -34,7 +34,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
   const focus = useStore(store, (state) => state.focus);
   const written = focus?.field === 'description' ? focus.lineId : '';
   const typed = draft.lines.find((line) => line.id === written)?.description.split('\n')[0] ?? '';
-  const { rows: items } = useFinder(findItems, typed, written !== '');
+  const { rows: items, pending } = useFinder(findItems, typed, written !== '');
   const options = useMemo(() => items.map((item) => ({ id: item.id, label: item.name, detail: item.price })), [items]);
   const wrongOn = (index: number) =>
     problems
@@ -97,6 +97,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
                 wrong={wrongOn(index)}
                 waiting={index === draft.lines.length - 1 && isBlank(line)}
                 options={line.id === written ? options : NO_OPTIONS}
+                pending={line.id === written && pending}
                 onPickItem={onPickItem}
                 onNewItem={onNewItem}
               />

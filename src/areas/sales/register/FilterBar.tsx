@@ -67,9 +67,9 @@ function CustomerFilter({ filter, onChange }: FilterBarProps) {
   const customer = useBook((db) => db.customers.get(filter.customerId), [filter.customerId]);
   return (
     <div>
-      <span className="block text-soft text-sm">Customer</span>
+      <span className="block text-soft text-sm">Bought by</span>
       <FindBox
-        label="Customer"
+        label="Bought by"
         className={BOX}
         pending={pending}
         value={typed ?? customer?.name ?? ''}
