@@ -231,7 +231,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0001' })).toBeVisible();
     await page.getByRole('link', { name: 'INV-2026-0001' }).click();
-    await expect(page.getByText('overdue, part-paid')).toBeVisible();
+    await expect(page.getByText('overdue, part-paid ·')).toBeVisible();
     await page.keyboard.press('Control+Enter');
     await expect(page.getByLabel('Settled now on INV-2026-0001')).toHaveValue('61.38');
     await page.keyboard.press('Control+Enter');

@@ -253,7 +253,9 @@ class Sheet {
   }
 
   private drawFoot(): void {
-    const { legends, terms, note, conditions, payment, code, foot } = this.page;
+    const { legends, terms, note, conditions, payment, slip, foot } = this.page;
+    // On a slip the code stands there.
+    const code = slip === null ? this.page.code : null;
     for (const text of [...legends, ...terms, note, conditions].filter(Boolean)) {
       const height = this.doc.font('text').fontSize(9.5).heightOfString(text, { width: INNER });
       this.room(height + 8);

@@ -51,7 +51,7 @@ function take(family: readonly IssuedDocument[], request: CreditRequest) {
 }
 
 /** The family after one more credit note, or the codes of the refusal. */
-function after(family: readonly IssuedDocument[], request: CreditRequest): readonly IssuedDocument[] | string[] {
+function creditedBy(family: readonly IssuedDocument[], request: CreditRequest): readonly IssuedDocument[] | string[] {
   const decided = take(family, request);
   if (!decided.ok) return decided.refusals.map((r) => r.code);
   const { add, put } = decided.value.changes;
@@ -77,21 +77,21 @@ describe('crediting a part', () => {
   });
 
   test('of a line takes its price, discount and rate', () => {
-    const family = after([invoice], quantities(['a', '1'])) as readonly IssuedDocument[];
+    const family = creditedBy([invoice], quantities(['a', '1'])) as readonly IssuedDocument[];
     // 19.99 less 10 % = 17.99; 23 % of it 4.14.
     expect(family.at(-1)?.figures.totals).toMatchObject({ net: 1799n, taxAmount: 414n, gross: 2213n });
     expect(family[0]).toMatchObject({ credited: 2213n, open: invoice.open - 2213n, state: 'part-paid' });
   });
   test('line by line and then the rest comes to the invoice exactly', () => {
-    const some = after([invoice], quantities(['a', '1'], ['b', '1'])) as readonly IssuedDocument[];
-    const all = after(some, { kind: 'rest' }) as readonly IssuedDocument[];
+    const some = creditedBy([invoice], quantities(['a', '1'], ['b', '1'])) as readonly IssuedDocument[];
+    const all = creditedBy(some, { kind: 'rest' }) as readonly IssuedDocument[];
     const { net, taxAmount, gross } = invoice.figures.totals;
     expect([money(all, 'net'), money(all, 'taxAmount'), money(all, 'gross')]).toEqual([net, taxAmount, gross]);
     expect(all[0]).toMatchObject({ open: 0n, openHome: 0n, state: 'credited' });
-    expect(after(all, { kind: 'rest' })).toEqual(['already-credited']);
+    expect(creditedBy(all, { kind: 'rest' })).toEqual(['already-credited']);
   });
   test('by amount is spread over the codes in proportion, tax inside', () => {
-    const family = after([invoice], { kind: 'amount', amount: minor(1000n) }) as readonly IssuedDocument[];
+    const family = creditedBy([invoice], { kind: 'amount', amount: minor(1000n) }) as readonly IssuedDocument[];
     expect(family.at(-1)?.figures.totals.gross).toBe(1000n);
     expect(family.at(-1)?.content.lines.map((line) => line.tax)).toEqual(['IE-S', 'IE-Z']);
   });
@@ -100,7 +100,7 @@ describe('crediting a part', () => {
     ['more than the total', { kind: 'amount', amount: minor(9_999_999n) }, ['over-credited']],
     ['nothing', { kind: 'amount', amount: minor(0n) }, ['invalid']],
     ['no line at all', quantities(), ['missing']],
-  ])('%s is refused', (_, request, codes) => expect(after([invoice], request)).toEqual(codes));
+  ])('%s is refused', (_, request, codes) => expect(creditedBy([invoice], request)).toEqual(codes));
 });
 
 describe('credit notes of an invoice', () => {
@@ -143,11 +143,11 @@ describe('credit notes of an invoice', () => {
         const invoice = whole(some, mode);
         let family: readonly IssuedDocument[] = [invoice];
         for (const one of requests) {
-          const next = after(family, one);
+          const next = creditedBy(family, one);
           if (typeof next[0] !== 'string') family = next as readonly IssuedDocument[];
           expect(leftToCredit(invoice, notesOn(invoice, family))).toBeGreaterThanOrEqual(0n);
         }
-        const all = after(family, { kind: 'rest' });
+        const all = creditedBy(family, { kind: 'rest' });
         if (typeof all[0] === 'string') return;
         const done = all as readonly IssuedDocument[];
         const { net, taxAmount, gross } = invoice.figures.totals;
@@ -162,7 +162,7 @@ describe('credit notes of an invoice', () => {
     fc.assert(
       fc.property(lines, modes, (some, mode) => {
         const invoice = whole(some, mode);
-        const note = present((after([invoice], { kind: 'rest' }) as readonly IssuedDocument[])[1], 'the note');
+        const note = present((creditedBy([invoice], { kind: 'rest' }) as readonly IssuedDocument[])[1], 'the note');
         expect(note.figures).toEqual(invoice.figures);
         expect(bookFigures(note.content, note.figures)).toEqual(bookFigures(invoice.content, invoice.figures));
       }),

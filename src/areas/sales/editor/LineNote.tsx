@@ -93,7 +93,7 @@ function SuppliedField({
   const shown = isIsoDate(line.supplied) ? writeDate(line.supplied) : line.supplied;
   return (
     <TextField
-      label="Supplied on"
+      label="Day of supply"
       data-field={`lines[${index}].supplied`}
       placeholder="tax point"
       value={typed ?? shown}

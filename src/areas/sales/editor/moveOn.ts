@@ -13,7 +13,10 @@ function nextLine(event: KeyboardEvent<HTMLElement>): void {
 export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   if (event.key !== 'Enter' || event.ctrlKey || event.shiftKey || event.defaultPrevented) return;
   const target = event.target as HTMLElement;
-  if (event.altKey) return nextLine(event);
+  if (event.altKey) {
+    nextLine(event);
+    return;
+  }
   if (target.closest('[data-field]') === null) return;
   event.preventDefault();
   // Fields in a shut fold can't be written in, and choices that stand by themselves are passed over.
