@@ -6,7 +6,7 @@ const port = Number(process.env.PORT ?? 4321);
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
-  workers: 2,
+  workers: 3,
   timeout: 180_000,
   // A machine shared with others may be several times slower than the one the tests were written on.
   expect: { timeout: 20_000 },
