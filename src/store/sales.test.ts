@@ -8,7 +8,7 @@ import { prove } from '@/core/periods/proof';
 import { annotateDocument, attachFile, cancelDocument, detachFile, sendElsewhere } from './actions/afterIssue';
 import { correctInvoice, creditInvoice } from './actions/creditInvoice';
 import { mergeDouble } from './actions/customers';
-import { keepDraft } from './actions/drafts';
+import { deleteDraft, keepDraft } from './actions/drafts';
 import { issueInvoice } from './actions/issueInvoice';
 import { beginStage, keepAnswer, remake, sendQuoteDraft } from './actions/quotes';
 import { importRates } from './actions/rates';
@@ -207,6 +207,19 @@ describe('life after issue', () => {
     const large = await perform(db, attachFile, { ...file, size: 11 * 2 ** 20 }, momentOn(DAY));
     expect(refusalCodes(large)).toEqual(['invalid']);
   });
+});
+
+test('files kept with a draft go with it, and stay with the document that it becomes', async () => {
+  const db = await newBook();
+  const file = { id: 'f', ownerId: 'd', name: 'a.txt', type: '', size: 1, data: 'AA==', addedAt: DAY };
+  await act(db, keepDraft, draftOf({ id: 'd' }), DAY);
+  await act(db, attachFile, file, DAY);
+  await act(db, deleteDraft, { draftId: 'd' }, DAY);
+  expect(await db.attachments.count()).toBe(0);
+  await act(db, keepDraft, draftOf({ id: 'e' }), DAY);
+  await act(db, attachFile, { ...file, ownerId: 'e' }, DAY);
+  const { id } = await act(db, issueInvoice, { draftId: 'e' }, DAY);
+  expect((await fileOf(db, id)).attachments.map((one) => one.name)).toEqual(['a.txt']);
 });
 
 describe('counter and opening', () => {

@@ -1,4 +1,5 @@
 import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
+import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
 import { CSV_SHAPES } from '@/core/files/setupTables';
 import { currency } from '@/core/kernel/currency';
@@ -30,6 +31,7 @@ import {
 import { present } from './load';
 import { perform } from './perform';
 import { lapsingCertificates } from './queries/certificates';
+import { findCustomers } from './queries/documents';
 import { periodReturn, returnsToFile } from './queries/periods';
 import { placesByName } from './queries/places';
 import { proofMaterial } from './queries/proofMaterial';
@@ -319,6 +321,14 @@ describe('other records', () => {
   });
 });
 
+const DOLLAR: ExchangeRate = {
+  id: 'USD|2026-01-01',
+  currency: currency('USD'),
+  date: day('2026-01-01'),
+  perHome: decimal('1.0850'),
+  source: 'test',
+};
+
 describe('CSV files', () => {
   const take = (table: 'jurisdictions' | 'taxes' | 'places' | 'certificates', text: string) =>
     perform(db, importCsv, { table, text }, momentOn(JANUARY));
@@ -385,5 +395,39 @@ describe('CSV files', () => {
     expect(read.ok && read.value.map((row) => row.cells.a)).toEqual(
       nasty.map((cell) => (cell === '\tx' ? '\tx' : cell)),
     );
+  });
+  test.each(['customers', 'items', 'exchangeRates'] as const)('%s that go out come in as they were', async (table) => {
+    await act(db, keepExchangeRate, { value: DOLLAR, isNew: true }, JANUARY);
+    const shape = CSV_SHAPES[table];
+    const before = (await wholeBook(db))[table];
+    const rows = (await db.table(table).toArray()).flatMap((record) => shape.write(record as never));
+    const input = { table, text: writeCsv(shape.heads, rows) };
+    expect(await perform(db, importCsv, input, momentOn(JANUARY))).toEqual({
+      ok: true,
+      value: { added: 0, changed: 0 },
+    });
+    expect((await wholeBook(db))[table]).toEqual(before);
+  });
+  test('a customer and an item are made from few cells, and are found at once', async () => {
+    const customers = CSV_SHAPES.customers.heads.join(',');
+    const row = ',Skellig Boats,,Pier 1,V23,Portmagee,,ie,,,IE8100567H,,';
+    await act(db, importCsv, { table: 'customers', text: `${customers}\n${row}` }, JANUARY);
+    const made = await db.customers.get('skellig-boats');
+    expect(made).toMatchObject({ name: 'Skellig Boats', terms: '30d', kind: 'business', address: { country: 'IE' } });
+    expect((await findCustomers(db, 'ortmag', 5)).map((c) => c.id)).toEqual(['skellig-boats']);
+    const items = CSV_SHAPES.items.heads.join(',');
+    await act(db, importCsv, { table: 'items', text: `${items}\n,Anchor,,,75,,4000,,` }, JANUARY);
+    expect(await db.items.get('anchor')).toMatchObject({ price: '75', unit: 'C62', priceMode: 'net', supply: 'goods' });
+  });
+  test.each<[string, 'customers' | 'items' | 'exchangeRates', string, string]>([
+    ['a country is none', 'customers', ',X,business,S,,C,,XX,,,,,', 'row 2, country'],
+    ['terms are words', 'customers', ',X,business,S,,C,,IE,,,,soon,', 'row 2, terms'],
+    ['a price is words', 'items', ',X,,,cheap,,4000,,', 'row 2, price'],
+    ['a rate is zero', 'exchangeRates', 'USD,2026-01-01,0,', 'row 2, rate'],
+    ['a day is none', 'exchangeRates', 'USD,2026-02-30,1.08,', 'row 2, day'],
+  ])('%s: the row is named', async (_, table, row, path) => {
+    const text = `${CSV_SHAPES[table].heads.join(',')}\n${row}`;
+    const result = await perform(db, importCsv, { table, text }, momentOn(JANUARY));
+    expect(result.ok ? [] : result.refusals.map((r) => r.path)).toContain(path);
   });
 });

@@ -43,10 +43,14 @@ export function saveDraft(
   });
 }
 
-export function dropDraft(stored: Draft | undefined): Decision<null> {
+/** Deletes a draft, and with it the files that were kept with it. */
+export function dropDraft(stored: Draft | undefined, attachmentIds: readonly string[]): Decision<null> {
   if (stored === undefined) return refuse({ code: 'not-found', path: '' });
   return accept({
     value: null,
-    changes: { remove: { drafts: [stored.id] }, audit: { subject: 'Draft', about: [stored.id], before: stored } },
+    changes: {
+      remove: { drafts: [stored.id], attachments: attachmentIds },
+      audit: { subject: 'Draft', about: [stored.id], before: stored },
+    },
   });
 }

@@ -15,6 +15,10 @@ export const keepDraft: Action<Draft, Draft> = {
 export const deleteDraft: Action<{ draftId: string }, null> = {
   name: 'delete draft',
   async decide(db, { draftId }) {
-    return dropDraft(await db.drafts.get(draftId));
+    const [stored, files] = await Promise.all([
+      db.drafts.get(draftId),
+      db.attachments.where('ownerId').equals(draftId).primaryKeys(),
+    ]);
+    return dropDraft(stored, files);
   },
 };

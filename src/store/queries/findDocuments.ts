@@ -33,10 +33,10 @@ async function rarestWords(db: BookDb, parts: readonly string[]): Promise<readon
   return held.reduce((a, b) => (size(b) < size(a) ? b : a));
 }
 
-const span = ({ from, until }: DocumentFilter): readonly [unknown, unknown] => [
-  from === '' ? Dexie.minKey : from,
-  until === '' ? Dexie.maxKey : until,
-];
+/** Above every day and every amount as text. */
+const TOP = '\uffff';
+
+const span = ({ from, until }: DocumentFilter): readonly [string, string] => [from, until === '' ? TOP : until];
 
 /** The collection that a filter without a search is read through, newest first, by the narrowest index. */
 function throughIndex(db: BookDb, filter: DocumentFilter): Documents {
@@ -61,8 +61,8 @@ function throughIndex(db: BookDb, filter: DocumentFilter): Documents {
     return db.documents
       .where('amountKey')
       .between(
-        filter.least === '' ? Dexie.minKey : amountKeyOf(filter.least),
-        filter.most === '' ? Dexie.maxKey : amountKeyOf(filter.most),
+        filter.least === '' ? '' : amountKeyOf(filter.least),
+        filter.most === '' ? TOP : amountKeyOf(filter.most),
         true,
         true,
       )

@@ -87,4 +87,62 @@ describe('the editing state of a draft', () => {
     store.change({ note: 'x' });
     expect(store.getState().problems).toEqual([]);
   });
+  test('moves a line by many places, as dragging does, and not below the blank one', () => {
+    const store = storeWith();
+    store.moveLine('a', 2);
+    expect(ids(store)).toEqual(['b', 'c', 'a']);
+    store.moveLine('b', 9);
+    expect(ids(store)).toEqual(['b', 'c', 'a']);
+  });
+  test('copies a line below itself with an id of its own', () => {
+    const store = storeWith();
+    store.copyLine('b');
+    const lines = store.getState().draft.lines;
+    expect(lines.map((line) => line.description)).toEqual(['a', 'b', 'b', 'c', '']);
+    expect(new Set(lines.map((line) => line.id)).size).toBe(5);
+  });
+  test('puts pasted lines in the place of a blank one, or below a written one', () => {
+    const pasted = ['x', 'y'].map((description) => ({
+      description,
+      quantity: '2',
+      unit: 'C62',
+      price: '1',
+      discount: '',
+    }));
+    const store = storeWith();
+    store.insertLines('a', pasted);
+    expect(store.getState().draft.lines.map((line) => line.description)).toEqual(['a', 'x', 'y', 'b', 'c', '']);
+    const blank = store.getState().draft.lines.at(-1)?.id ?? '';
+    store.insertLines(blank, pasted);
+    const lines = store.getState().draft.lines;
+    expect(lines.map((line) => line.description)).toEqual(['a', 'x', 'y', 'b', 'c', 'x', 'y', '']);
+    expect(lines[5]).toMatchObject({ quantity: '2', account: '4100', taxCode: 'IE-S' });
+  });
+  test('keeps discounts and charges, and forgets a typed tax with its amount', () => {
+    const store = storeWith();
+    const adjustment = {
+      id: 'd',
+      kind: 'allowance',
+      text: 'Discount',
+      amount: '',
+      spread: true,
+      taxClass: 'standard',
+      supply: 'goods',
+      taxCode: '',
+      taxByHand: false,
+      account: '4900',
+    } as const;
+    store.addAdjustment(adjustment);
+    store.changeAdjustment('d', { amount: '5%' });
+    expect(store.getState().draft.adjustments).toEqual([{ ...adjustment, amount: '5%' }]);
+    store.removeAdjustment('d');
+    expect(store.getState().draft.adjustments).toEqual([]);
+    store.override('IE-S', 'IE-VAT', { amount: '9.99' });
+    store.override('IE-S', 'IE-VAT', { reason: 'as agreed' });
+    expect(store.getState().draft.overrides).toEqual([
+      { tax: 'IE-S', family: 'IE-VAT', amount: '9.99', reason: 'as agreed' },
+    ]);
+    store.override('IE-S', 'IE-VAT', { amount: ' ' });
+    expect(store.getState().draft.overrides).toEqual([]);
+  });
 });

@@ -90,7 +90,7 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
   );
 }
 
-function SettlementNote({ file }: Pick<IssuedMarginProps, 'file'>) {
+function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onTotal'>) {
   const { document, receipts, family } = file;
   const { content, figures } = document;
   const { currency } = content;
@@ -99,7 +99,19 @@ function SettlementNote({ file }: Pick<IssuedMarginProps, 'file'>) {
   const against = content.corrects;
   return (
     <Note title="Settlement">
-      <NoteRow label="Total" figure={<Money amount={figures.totals.payable} currency={currency} />} />
+      <NoteRow
+        label="Total"
+        figure={
+          <button
+            type="button"
+            title="Show how it comes about"
+            className="cursor-pointer hover:underline"
+            onClick={() => onTotal('payable')}
+          >
+            <Money amount={figures.totals.payable} currency={currency} />
+          </button>
+        }
+      />
       {document.cancelled !== null && (
         <NoteRow label={`cancelled ${writeDate(document.cancelled.on)}: ${document.cancelled.reason}`} figure="" />
       )}
@@ -184,7 +196,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
           wayTo={() => null}
         />
       )}
-      <SettlementNote file={file} />
+      <SettlementNote file={file} onTotal={onTotal} />
       <FamilyNote current={document.id} family={file.family} drafts={file.drafts} receipts={file.receipts} />
       <TimelineNote id={document.id} events={file.events} />
     </Margin>
