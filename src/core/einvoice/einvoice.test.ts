@@ -227,3 +227,73 @@ describe('any document that can be written', () => {
     );
   });
 });
+
+describe('allowances, charges and foreign currency', () => {
+  const discounted = (priceMode: 'net' | 'gross', currency = '') => {
+    const one = {
+      taxClass: 'standard',
+      supply: 'goods',
+      taxByHand: true,
+      account: '4900',
+    } as const;
+    const draft = draftOf({
+      priceMode,
+      currency,
+      perHome: currency === '' ? '' : '1.25',
+      lines: [lineOf({ price: '100', taxByHand: true }), lineOf({ price: '50', taxCode: 'IE-R', taxByHand: true })],
+      adjustments: [
+        { id: 'd', kind: 'allowance', text: 'Discount', amount: '10%', spread: true, taxCode: '', ...one },
+        { id: 'f', kind: 'charge', text: 'Freight', amount: '20', spread: false, taxCode: 'IE-S', ...one },
+      ],
+    });
+    const result = freezeDraft(draft, 'INV-1', DEMO_CUSTOMERS[0] ?? null, setting);
+    if (!result.ok) throw new Error(JSON.stringify(result.refusals));
+    return modelOf(result.value);
+  };
+
+  test('stand by category and rate, and the sums hold with them', () => {
+    const invoice = discounted('net');
+    expect(invoice.adjustments.map((a) => [a.charge, a.amount, a.reason, a.percent])).toEqual([
+      [false, '10.00', 'Discount', '23'],
+      [true, '20.00', 'Freight', '23'],
+      [false, '5.00', 'Discount', '13.5'],
+    ]);
+    expect(invoice.totals).toMatchObject({
+      lineNet: '150.00',
+      allowances: '15.00',
+      charges: '20.00',
+      withoutTax: '155.00',
+    });
+    for (const mode of ['net', 'gross'] as const) expect(rulesBroken(discounted(mode))).toEqual([]);
+  });
+  test('a sum of allowances that its parts do not give is found', () => {
+    const invoice = discounted('net');
+    const wrong = { ...invoice, adjustments: invoice.adjustments.slice(1) };
+    expect(rulesBroken(wrong)).toContain('BR-CO-11');
+    expect(rulesBroken({ ...invoice, adjustments: invoice.adjustments.filter((a) => !a.charge) })).toContain(
+      'BR-CO-12',
+    );
+  });
+  test('are written between payment and tax, each with its tax category', () => {
+    const { Invoice: root } = parse(writeUbl(discounted('net')));
+    const order = Object.keys(root);
+    expect(order.indexOf('cac:AllowanceCharge')).toBeGreaterThan(order.indexOf('cac:PaymentMeans'));
+    expect(order.indexOf('cac:AllowanceCharge')).toBeLessThan(order.indexOf('cac:TaxTotal'));
+    const written = root['cac:AllowanceCharge'] as Record<string, unknown>[];
+    expect(written.map((a) => [a['cbc:ChargeIndicator'], text(a['cbc:Amount'])])).toEqual([
+      ['false', '10.00'],
+      ['true', '20.00'],
+      ['false', '5.00'],
+    ]);
+  });
+  test('a document in foreign currency says its tax at home too (BT-6, BT-111)', () => {
+    const invoice = discounted('net', 'USD');
+    // 110.00 at 23 % and 45.00 at 13.5 %: 25.30 and 6.08 USD, at 1.25 20.24 and 4.86 EUR.
+    expect(invoice.taxInHome).toEqual({ currency: 'EUR', tax: '25.10' });
+    const { Invoice: root } = parse(writeUbl(invoice));
+    expect([root['cbc:DocumentCurrencyCode'], root['cbc:TaxCurrencyCode']]).toEqual(['USD', 'EUR']);
+    const totals = root['cac:TaxTotal'] as Record<string, { '@_currencyID': string }>[];
+    expect(totals.map((t) => t['cbc:TaxAmount']?.['@_currencyID'])).toEqual(['USD', 'EUR']);
+    expect(discounted('net').taxInHome).toBeNull();
+  });
+});
