@@ -62,7 +62,6 @@ export function FindBox(props: FindBoxProps) {
     if (row.id === CREATE && create !== undefined) create.onCreate();
     else onPick(row);
   };
-  const input = useRef<HTMLInputElement>(null);
   const latestTake = useRef(take);
   useEffect(() => {
     latestTake.current = take;
@@ -72,15 +71,10 @@ export function FindBox(props: FindBoxProps) {
     if (!eager || pending) return;
     setEager(false);
     if (waitedFor !== undefined) latestTake.current(waitedFor);
-    // Free text that nothing fits goes on to where Enter would have led at once.
-    else if (free) input.current?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
-  }, [eager, pending, waitedFor, free]);
+  }, [eager, pending, waitedFor]);
   const onKeyDown = (event: KeyboardEvent) => {
-    // In free text only what was typed just now is waited for: a text that was there is as it should be.
-    const waits = pending && (!free || open) && value.trim() !== '';
-    if (event.key === 'Enter' && waits && !event.ctrlKey && !event.altKey && !event.shiftKey) {
+    if (event.key === 'Enter' && pending && !free && value.trim() !== '' && !event.ctrlKey) {
       event.preventDefault();
-      event.stopPropagation();
       setEager(true);
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       if (event.altKey || (!shown && rows.length === 0)) return;
@@ -102,7 +96,6 @@ export function FindBox(props: FindBoxProps) {
     <Popover.Root open={shown} onOpenChange={setOpen}>
       <Popover.Anchor asChild>
         <input
-          ref={input}
           role="combobox"
           aria-label={label}
           aria-expanded={shown}

@@ -16,6 +16,7 @@ import { showMoney } from '@/core/kernel/show';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { deleteDraft } from '@/store/actions/drafts';
 import { loadSetting } from '@/store/load';
+import { findItems } from '@/store/queries/documents';
 import { Button } from '@/ui/Button';
 import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
@@ -42,6 +43,9 @@ import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
 import { useTaxChoices } from './useTaxChoices';
+
+/** Items that are looked at for a text that was left in a hurry. */
+const MOST_HURRIED = 8;
 
 const TITLES: Readonly<Record<DraftKind, string>> = { invoice: 'Invoice', quote: 'Quote', 'cash-sale': 'Cash sale' };
 
@@ -106,9 +110,24 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
       const listId = customerRef.current?.priceListId ?? '';
       const list = listId === '' ? null : ((await bookDb().priceLists.get(listId)) ?? null);
       store.changeLine(lineId, takeItem(line, item, list, now, customerRef.current, current));
-      focusField(`lines[${now.lines.indexOf(line)}].quantity`);
+      // Whoever has gone on already is not called back.
+      const at = `lines[${now.lines.indexOf(line)}]`;
+      const focused = document.activeElement instanceof HTMLElement ? document.activeElement.dataset.field : undefined;
+      if (focused === undefined || focused === `${at}.description`) focusField(`${at}.quantity`);
     },
     [store],
+  );
+  const hurry = useCallback(
+    async (lineId: string, title: string) => {
+      const text = title.trim().toLowerCase();
+      const item = (await findItems(bookDb(), text, MOST_HURRIED)).find((one) =>
+        one.name.toLowerCase().startsWith(text),
+      );
+      const line = store.getState().draft.lines.find((l) => l.id === lineId);
+      const untouched = line?.itemId === '' && line.price === '' && line.description === title;
+      if (item !== undefined && untouched) await pickItem(lineId, item.id);
+    },
+    [store, pickItem],
   );
   const pickCustomer = async (id: string) => {
     const db = bookDb();
@@ -198,6 +217,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             taxes={taxes}
             onPickItem={pickItem}
             onNewItem={newItem}
+            onHurry={hurry}
           />
           <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes} />
           <DraftTotals store={store} draft={draft} shown={shown} />

@@ -28,6 +28,8 @@ interface LineRowProps {
   readonly pending: boolean;
   readonly onPickItem: (lineId: string, itemId: string) => void;
   readonly onNewItem: (lineId: string, name: string) => void;
+  /** The line was left with a text before it was known which item begins with it. */
+  readonly onHurry: (lineId: string, title: string) => void;
 }
 
 /**
@@ -54,6 +56,9 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
     onFocus: () => store.setFocus({ lineId: line.id, field }),
   });
   const onKeyDown = (event: KeyboardEvent) => {
+    // Enter before the list was there goes on at once; the item follows when it is found.
+    const hurried = event.key === 'Enter' && props.pending && line.itemId === '' && title.trim() !== '';
+    if (hurried && (event.target as HTMLElement).dataset.field === name('description')) props.onHurry(line.id, title);
     if (event.altKey && event.key === 'ArrowUp') store.moveLine(line.id, -1);
     else if (event.altKey && event.key === 'ArrowDown') store.moveLine(line.id, 1);
     else if (event.altKey && event.key === 'Delete') store.removeLine(line.id);
@@ -93,7 +98,6 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
           label={`Item or description, line ${index + 1}`}
           fieldName={name('description')}
           free
-          pending={props.pending}
           value={title}
           options={options}
           invalid={wrong.split(' ').includes('description')}

@@ -26,10 +26,11 @@ interface LinesTableProps {
   readonly taxes: readonly (readonly [string, string])[];
   readonly onPickItem: (lineId: string, itemId: string) => void;
   readonly onNewItem: (lineId: string, name: string) => void;
+  readonly onHurry: (lineId: string, title: string) => void;
 }
 
 /** The lines of a draft. Items are looked up once, for the line that is written in. */
-export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, onNewItem }: LinesTableProps) {
+export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, onNewItem, onHurry }: LinesTableProps) {
   const { currency } = shown;
   const focus = useStore(store, (state) => state.focus);
   const written = focus?.field === 'description' ? focus.lineId : '';
@@ -100,6 +101,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
                 pending={line.id === written && pending}
                 onPickItem={onPickItem}
                 onNewItem={onNewItem}
+                onHurry={onHurry}
               />
             ))}
           </tbody>
