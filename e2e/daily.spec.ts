@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { bytesOf, expectAccessible, more, openSample, pdfText } from './support';
+import { bytesOf, expectAccessible, more, openSample, pasteCells, pdfText } from './support';
 
 const margin = (page: Page) => page.getByRole('complementary');
 const description = (page: Page, n: number) =>
@@ -138,13 +138,7 @@ test('fifty rows are pasted from a spreadsheet, and moved, copied and discounted
   await pickCustomer(page, 'inish', 'Inishmaan');
   const rows = Array.from({ length: 50 }, (_, i) => `Sensor ${i + 1}\t${i + 1}\t10.00`).join('\n');
   await description(page, 1).focus();
-  await page.evaluate((text) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', text);
-    document.activeElement?.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-    );
-  }, rows);
+  await pasteCells(page, rows);
   await expect(page.getByText('50 lines pasted')).toBeVisible();
   await expect(description(page, 50)).toHaveValue('Sensor 50');
   // 1 + … + 50 = 1275 pieces at 10.00.
@@ -239,7 +233,7 @@ test('among many documents any part of a word finds at once, views are kept, and
     const documents = work.objectStore('documents');
     const request = documents.index('number').get('INV-2026-0022');
     request.onsuccess = () => {
-      for (let i = 1; i <= 3000; i++) {
+      for (let i = 1; i <= 1000; i++) {
         const word = `krill${String(i).padStart(5, '0')}`;
         const number = `OLD-${i}`;
         const row = { ...request.result, id: `many-${i}`, number, words: [word], seriesId: 'old', position: i };
@@ -254,8 +248,8 @@ test('among many documents any part of a word finds at once, views are kept, and
     db.close();
   });
   await page.getByRole('link', { name: 'Sales' }).click();
-  await page.getByLabel('Find in all documents').fill('ill02718');
-  await expect(page.getByRole('link', { name: 'OLD-2718' })).toBeVisible();
+  await page.getByLabel('Find in all documents').fill('ill00718');
+  await expect(page.getByRole('link', { name: 'OLD-718' })).toBeVisible();
   await page.getByLabel('Find in all documents').fill('');
   await page.getByLabel('State').selectOption('overdue');
   await expect(page.getByRole('table', { name: 'Documents' }).getByText('overdue').first()).toBeVisible();

@@ -65,6 +65,16 @@ export async function typeCells(page: Page, ...cells: readonly string[]): Promis
   }
 }
 
+/** Pastes a block of cells, as a spreadsheet copies it, into what has the focus. */
+export async function pasteCells(page: Page, text: string): Promise<void> {
+  await page.evaluate((cells) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', cells);
+    const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+    document.activeElement?.dispatchEvent(paste);
+  }, text);
+}
+
 /** Takes an entry of the menu of further things to do. */
 export async function more(page: Page, words: string): Promise<void> {
   await page.getByRole('button', { name: /^More/ }).click();
