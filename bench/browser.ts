@@ -1,22 +1,18 @@
 import type { Moment } from '@/core/decisions/changes';
 import { plainBeside, type Written, writeDocument } from '@/core/decisions/writeDocument';
-import { NO_FILTER } from '@/core/documents/documentFilter';
 import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
-import { amountKeyOf, type IssuedDocument } from '@/core/documents/issued';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { addDays, type IsoDate, isoDate } from '@/core/kernel/date';
-import { wordsIn } from '@/core/kernel/words';
 import { prove } from '@/core/periods/proof';
 import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoBeginning, demoSetup } from '@/demo/setup';
 import { keepDraft } from '@/store/actions/drafts';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { begin, changeCustomer } from '@/store/actions/setup';
-import { moveAccounts, moveCustomers, moveTax, moveVocabulary, openMoves } from '@/store/balances';
+import { moveAccounts, moveCustomers, moveTax, openMoves } from '@/store/balances';
 import { present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
-import { findDocuments } from '@/store/queries/findDocuments';
 import { periodReturn } from '@/store/queries/periods';
 import { proofMaterial } from '@/store/queries/proofMaterial';
 import { BookDb } from '@/store/schema';
@@ -223,91 +219,10 @@ async function periodAgainstSmall(large: number, small: number) {
   };
 }
 
-/** A book with many documents in its index, copies of one under other words, days and amounts. */
-async function indexBook(name: string, count: number): Promise<BookDb> {
-  const db = await freshBook(name);
-  const draft = await act(db, keepDraft, draftOf(1, isoDate('2026-01-15')), KEPT_FROM);
-  const { id } = await act(db, issueInvoice, { draftId: draft.id }, isoDate('2026-01-15'));
-  const one = present(await db.documents.get(id), 'a document');
-  const names = [
-    'harbour',
-    'salmon',
-    'marina',
-    'institute',
-    'quay',
-    'trawler',
-    'lighthouse',
-    'oyster',
-    'ferry',
-    'dredger',
-  ];
-  const STATES = ['paid', 'issued', 'part-paid', 'credited'] as const;
-  for (let from = 0; from < count; from += 1000) {
-    const rows = Array.from({ length: Math.min(1000, count - from) }, (_, k): IssuedDocument => {
-      const i = from + k;
-      const number = `INV-2026-${String(i + 2).padStart(6, '0')}`;
-      const amount = String(1000 + ((i * 7919) % 900_000));
-      const texts = [
-        number,
-        names[i % 10] ?? '',
-        `${names[(i * 3) % 10]}${i % 400}`,
-        amount,
-        `sensor${i % 2000}`,
-        `po${i}`,
-      ];
-      const words = wordsIn([...texts, ...one.words.slice(0, 12)]);
-      return {
-        ...one,
-        id: `many-${i}`,
-        number,
-        issueDate: addDays(KEPT_FROM, Math.floor((i * 364) / count)),
-        seriesId: 'many',
-        position: i + 1,
-        familyId: `many-${i}`,
-        state: STATES[i % 4] ?? 'paid',
-        amountKey: amountKeyOf(amount),
-        words,
-      };
-    });
-    await db.documents.bulkAdd(rows);
-    await db.transaction('rw', db.vocabulary, () => moveVocabulary(db, rows, []));
-  }
-  return db;
-}
-
-/** (e) Each way of finding in the index of a large book, against the same in a small one. */
-async function findingAgainstSmall(large: number, small: number) {
-  const today = isoDate('2026-12-31');
-  const ways: readonly (readonly [string, string, object])[] = [
-    ['first page', '', {}],
-    ['“light”', 'light', {}],
-    ['“sens”', 'sens', {}],
-    ['“ensor17”', 'ensor17', {}],
-    ['“oyster po”', 'oyster po12', {}],
-    ['state and days', '', { state: 'part-paid', from: '2026-03-01', until: '2026-04-30' }],
-    ['amounts', '', { least: '5000', most: '5200' }],
-  ];
-  const books = [await indexBook('bench-index-large', large), await indexBook('bench-index-small', small)] as const;
-  const rows = [];
-  for (const [name, query, filter] of ways) {
-    const find = (db: BookDb) => findDocuments(db, query, 50, { ...NO_FILTER, ...filter }, today);
-    const [big, little] = books;
-    rows.push({
-      name,
-      shown: (await find(big)).documents.length,
-      read: await rowsRead(big, () => find(big)),
-      time: await timed(15, () => find(big)),
-      smallTime: await timed(15, () => find(little)),
-    });
-  }
-  return rows;
-}
-
-Object.assign(globalThis, { bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall } });
+Object.assign(globalThis, { bench: { issueAgainstRaw, periodAgainstSmall } });
 
 /** What the page offers to the script that drives it. */
 export interface Bench {
   readonly issueAgainstRaw: typeof issueAgainstRaw;
   readonly periodAgainstSmall: typeof periodAgainstSmall;
-  readonly findingAgainstSmall: typeof findingAgainstSmall;
 }
