@@ -1,70 +1,22 @@
-import type { Moment } from '@/core/decisions/changes';
 import { plainBeside, type Written, writeDocument } from '@/core/decisions/writeDocument';
-import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
+import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
-import { addDays, type IsoDate, isoDate } from '@/core/kernel/date';
+import { addDays, isoDate } from '@/core/kernel/date';
 import { prove } from '@/core/periods/proof';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoBeginning, demoSetup } from '@/demo/setup';
+import { DEMO_BUSINESS, DEMO_CUSTOMERS, demoSetup } from '@/demo/setup';
 import { keepDraft } from '@/store/actions/drafts';
 import { issueInvoice } from '@/store/actions/issueInvoice';
-import { begin, changeCustomer } from '@/store/actions/setup';
 import { moveAccounts, moveCustomers, moveTax, openMoves } from '@/store/balances';
 import { present } from '@/store/load';
-import { type Action, perform } from '@/store/perform';
 import { periodReturn } from '@/store/queries/periods';
 import { proofMaterial } from '@/store/queries/proofMaterial';
 import { BookDb } from '@/store/schema';
+import { act, draftOf, freshBook, KEPT_FROM, momentOn, rowsRead, timed } from './books';
+import { findingAgainstSmall } from './finding';
 
 /* Runs inside Chromium: what is measured here is real IndexedDB. Times in milliseconds. */
-
-const KEPT_FROM = isoDate('2026-01-01');
-
-function momentOn(today: IsoDate): Moment {
-  return { now: `${today}T09:00:00.000Z`, today, operator: 'Bench', newId: () => crypto.randomUUID() };
-}
-
-async function act<Input, Value>(
-  db: BookDb,
-  action: Action<Input, Value>,
-  input: Input,
-  today: IsoDate,
-): Promise<Value> {
-  const result = await perform(db, action, input, momentOn(today));
-  if (!result.ok) throw new Error(JSON.stringify(result.refusals));
-  return result.value;
-}
-
-async function freshBook(name: string): Promise<BookDb> {
-  const db = new BookDb(name);
-  await db.delete();
-  await db.open();
-  await act(db, begin, demoBeginning(KEPT_FROM), KEPT_FROM);
-  for (const customer of DEMO_CUSTOMERS) await act(db, changeCustomer, customer, KEPT_FROM);
-  return db;
-}
-
-const CODES = ['IE-S', 'IE-R', 'IE-Z'];
-
-function draftOf(i: number, day: IsoDate): Draft {
-  const line = (j: number): DraftLine => ({
-    ...blankLine(`${i}-${j}`, '4000'),
-    description: `Sensor ${j}`,
-    quantity: String(1 + ((i + j) % 9)),
-    price: `${10 + ((i * 7 + j) % 90)}.${10 + (j % 80)}`,
-    discount: j % 3 === 0 ? '5%' : '',
-    taxClass: ['standard', 'reduced', 'zero'][(i + j) % 3] ?? 'standard',
-    taxCode: CODES[(i + j) % 3] ?? 'IE-S',
-  });
-  return {
-    ...blankDraft(crypto.randomUUID(), 'invoice', 'ie-vat', day),
-    customerId: DEMO_CUSTOMERS[i % 4]?.id ?? 'clewbay',
-    priceMode: i % 2 === 0 ? 'net' : 'gross',
-    buyerReference: `R-${i}`,
-    lines: [line(1), line(2), line(3), line(4), line(5)],
-  };
-}
 
 /** (b) Issues invoices one by one through the real action, then writes the same rows, one transaction each, with Dexie alone. */
 async function issueAgainstRaw(count: number): Promise<{ action: number; raw: number; rows: number }> {
@@ -167,31 +119,6 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
   return db;
 }
 
-const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? 0;
-
-async function timed(runs: number, work: () => Promise<unknown>): Promise<number> {
-  const times: number[] = [];
-  for (let i = 0; i < runs; i++) {
-    const began = performance.now();
-    await work();
-    times.push(performance.now() - began);
-  }
-  return median(times);
-}
-
-/** Rows a query takes out of the tables, counted by the database's own reading hook. */
-async function rowsRead(db: BookDb, work: () => Promise<unknown>): Promise<number> {
-  let rows = 0;
-  const count = <T>(row: T): T => {
-    rows++;
-    return row;
-  };
-  for (const table of db.tables) table.hook('reading', count);
-  await work();
-  for (const table of db.tables) table.hook('reading').unsubscribe(count);
-  return rows;
-}
-
 /** (c) Return and proof of one period in a large book, the return against the same in a small one. */
 async function periodAgainstSmall(large: number, small: number) {
   const start = isoDate('2026-03-01');
@@ -219,10 +146,11 @@ async function periodAgainstSmall(large: number, small: number) {
   };
 }
 
-Object.assign(globalThis, { bench: { issueAgainstRaw, periodAgainstSmall } });
+Object.assign(globalThis, { bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall } });
 
 /** What the page offers to the script that drives it. */
 export interface Bench {
   readonly issueAgainstRaw: typeof issueAgainstRaw;
   readonly periodAgainstSmall: typeof periodAgainstSmall;
+  readonly findingAgainstSmall: typeof findingAgainstSmall;
 }

@@ -7,6 +7,7 @@ import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
 import type { Bench } from './browser';
 import { decideAgainstCompute } from './decide';
+import { typingAgainstShort } from './typing';
 
 /* Speed as ratios to a baseline measured in the same run; see docs/bench.md for what each one says. */
 
@@ -84,6 +85,14 @@ async function inChromium(): Promise<void> {
     console.log(
       `(c) proof of its ${period.documents} documents (${period.holds ? 'holds' : 'DOES NOT HOLD'}): ${period.proven.toFixed(0)} ms; raw read of the rows ${period.raw.toFixed(0)} ms; ratio ${(period.proven / period.raw).toFixed(2)}`,
     );
+    const ways = await page.evaluate(
+      (name) => (globalThis[name] as unknown as Bench).findingAgainstSmall(100_000, 1000),
+      WITH_BENCH,
+    );
+    for (const { name, shown, read, smallRead, time, smallTime } of ways)
+      console.log(
+        `(e) ${name} among 100,000 documents: ${read} rows read for ${shown} shown, ratio ${(read / Math.max(1, shown)).toFixed(1)}, ${time.toFixed(1)} ms; among 1,000: ${smallRead} rows, ${smallTime.toFixed(1)} ms; ratio ${(time / smallTime).toFixed(2)}`,
+      );
   } finally {
     await context.close();
     close();
@@ -94,3 +103,4 @@ async function inChromium(): Promise<void> {
 computeAgainstJson();
 decideAgainstCompute();
 await inChromium();
+await typingAgainstShort();

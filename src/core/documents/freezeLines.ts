@@ -6,7 +6,7 @@ import type { Reason } from '@/core/tax/determine';
 import type { ContentAdjustment, ContentLine, FrozenTax, TaxOverride } from './content';
 import { type Draft, type DraftLine, writtenLines } from './draft';
 import { type DraftTaxes, liveOverrides } from './draftTaxes';
-import { lineTrail, lineVerdict } from './lineTax';
+import { lineTrail, verdictsOn } from './lineTax';
 import { calcAdjustmentOf, calcLineOf, calcOverrideOf, currencyOf } from './readLine';
 import type { Setting } from './setting';
 
@@ -15,7 +15,7 @@ function taxRefusal(
   draft: Draft,
   line: Pick<DraftLine, 'taxCode' | 'taxByHand' | 'supply' | 'taxClass'>,
   at: string,
-  customer: Customer,
+  verdictOf: ReturnType<typeof verdictsOn>,
   setting: Setting,
   known: DraftTaxes,
 ): Refusal | null {
@@ -23,7 +23,7 @@ function taxRefusal(
   const problem = known.unresolved.get(line.taxCode);
   if (problem !== undefined) return { code: 'unknown', path, expected: problem, found: line.taxCode };
   if (line.taxByHand) return null;
-  const { registrationId } = lineVerdict(draft, line, customer, setting);
+  const { registrationId } = verdictOf(line);
   if (registrationId === '' || registrationId === draft.registrationId) return null;
   const nameOf = (id: string) => setting.setup.registrations.find((r) => r.id === id)?.name ?? id;
   return {
@@ -64,10 +64,11 @@ export function freezeLines(
   const currency = currencyOf(draft, setting.business.homeCurrency);
   const lines: ContentLine[] = [];
   const trails = new Trails();
+  const verdictOf = verdictsOn(draft, customer, setting);
   for (const { line, index } of writtenLines(draft)) {
     const figures = calcLineOf(line, currency);
     if (figures === null) continue;
-    const wrong = taxRefusal(draft, line, `lines[${index}]`, customer, setting, known);
+    const wrong = taxRefusal(draft, line, `lines[${index}]`, verdictOf, setting, known);
     if (wrong !== null) refusals.push(wrong);
     lines.push({
       id: line.id,
@@ -93,7 +94,7 @@ export function freezeLines(
     if (figures === null) return [];
     const wrong = adjustment.spread
       ? null
-      : taxRefusal(draft, adjustment, `adjustments[${index}]`, customer, setting, known);
+      : taxRefusal(draft, adjustment, `adjustments[${index}]`, verdictOf, setting, known);
     if (wrong !== null) refusals.push(wrong);
     return [{ ...figures, text: adjustment.text.trim(), account: adjustment.account }];
   });

@@ -69,6 +69,21 @@ export function lineVerdict(
   return { key: customer.taxCode, rowId: '', registrationId: verdict.registrationId, problem: '' };
 }
 
+/** Verdicts on the lines of one draft, each kind of supply decided once. */
+export function verdictsOn(
+  draft: Draft,
+  customer: Customer | null,
+  setting: Setting,
+): (line: Pick<DraftLine, 'supply' | 'taxClass'>) => Verdict {
+  const known = new Map<string, Verdict>();
+  return (line) => {
+    const key = `${line.supply}|${line.taxClass}`;
+    const verdict = known.get(key) ?? lineVerdict(draft, line, customer, setting);
+    known.set(key, verdict);
+    return verdict;
+  };
+}
+
 /** Why a line takes what it takes by itself: every condition that held or failed. */
 export function lineTrail(
   draft: Draft,
@@ -102,13 +117,7 @@ export function resolveKey(
  */
 export function decideTaxes(draft: Draft, customer: Customer | null, setting: Setting): Draft {
   if (datesOf(draft).taxPoint === null) return draft;
-  const known = new Map<string, Verdict>();
-  const verdictOf = (line: Pick<DraftLine, 'supply' | 'taxClass'>): Verdict => {
-    const key = `${line.supply}|${line.taxClass}`;
-    const verdict = known.get(key) ?? lineVerdict(draft, line, customer, setting);
-    known.set(key, verdict);
-    return verdict;
-  };
+  const verdictOf = verdictsOn(draft, customer, setting);
   const lines = draft.lines.map((line) => {
     if (line.taxByHand) return line;
     const { key } = verdictOf(line);

@@ -89,6 +89,18 @@ test('a page ends where it was asked to, and says that there is more', async () 
   expect([rest.documents.length, rest.more]).toEqual([all.length, false]);
 });
 
+test('parts that very many words hold hide nothing that holds the other parts', async () => {
+  const crowded = await newBook();
+  const lines = Array.from({ length: 450 }, (_, i) => lineOf({ description: `buoy${1000 + i} ring${1000 + i}` }));
+  await issued(crowded, { customerId: 'clewbay', lines: lines.slice(0, 449) });
+  await issued(crowded, { customerId: 'inishmaan', lines: lines.slice(449) });
+  const numbers = async (query: string) =>
+    (await findDocuments(crowded, query, 10, NO_FILTER, TODAY)).documents.map((d) => d.number);
+  expect(await numbers('uoy1 ing1449')).toEqual(['INV-2026-0002']);
+  expect(await numbers('uoy1 ing1 inis')).toEqual(['INV-2026-0002']);
+  expect(await numbers('uoy1 ing1')).toEqual(['INV-2026-0002', 'INV-2026-0001']);
+});
+
 test('the kept vocabulary counts what the documents hold, after credits, tags and cancelling too', async () => {
   const kept = (await db.vocabulary.toArray()).filter((word) => word.count !== 0);
   const byWord = (words: readonly { word: string; count: number }[]) =>

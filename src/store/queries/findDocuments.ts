@@ -21,16 +21,21 @@ export interface FoundDocuments {
 }
 
 /** The words that hold a part, by the index of their endings. */
-function wordsWith(db: BookDb, part: string): Promise<VocabularyWord[]> {
-  return db.vocabulary.where('endings').startsWith(part).distinct().limit(MOST_WORDS).toArray();
+function wordsWith(db: BookDb, part: string) {
+  return db.vocabulary.where('endings').startsWith(part).distinct();
 }
 
-/** The words of the part that the fewest documents hold. */
+/** The words of the part that the fewest documents hold. A part that too many words hold is taken only for want of another, and then wholly: cut short, it would hide documents that hold the other parts. */
 async function rarestWords(db: BookDb, parts: readonly string[]): Promise<readonly VocabularyWord[]> {
-  const found = await Promise.all(parts.map((part) => wordsWith(db, part)));
+  const found = await Promise.all(parts.map((part) => wordsWith(db, part).limit(MOST_WORDS).toArray()));
   const held = found.map((words) => words.filter((word) => word.count > 0));
+  const [only] = held;
+  if (only !== undefined && held.length === 1) return only;
+  const whole = held.filter((_, i) => (found[i]?.length ?? 0) < MOST_WORDS);
   const size = (words: readonly VocabularyWord[]) => words.reduce((sum, { count }) => sum + count, 0);
-  return held.reduce((a, b) => (size(b) < size(a) ? b : a));
+  if (whole.length > 0) return whole.reduce((a, b) => (size(b) < size(a) ? b : a));
+  const longest = parts.reduce((a, b) => (b.length > a.length ? b : a));
+  return (await wordsWith(db, longest).toArray()).filter((word) => word.count > 0);
 }
 
 /** Above every day and every amount as text. */

@@ -3,6 +3,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type KeyboardEvent, memo } from 'react';
+import { flushSync } from 'react-dom';
 import type { DraftLine } from '@/core/documents/draft';
 import { UNITS } from '@/core/documents/item';
 import type { Currency } from '@/core/kernel/currency';
@@ -10,6 +11,7 @@ import { minor } from '@/core/kernel/money';
 import { FindBox, type FindOption } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
 import type { DraftStore } from './draftStore';
+import { focusField } from './moveOn';
 
 interface LineRowProps {
   readonly store: DraftStore;
@@ -32,10 +34,7 @@ interface LineRowProps {
   readonly onHurry: (lineId: string, title: string) => void;
 }
 
-/**
- * Columns of the lines. Rows are grids, not table rows, so that those out of sight cost neither
- * layout nor paint (`content-visibility` has no effect on table rows).
- */
+/** Columns of the lines. Rows are grids, so that blocks of them need no table layout (see `LineBlock`). */
 export const LINE_GRID = 'grid grid-cols-[minmax(0,1fr)_58px_42px_78px_54px_106px_84px]';
 
 const NUMBER = 'cell text-right tabular-nums';
@@ -59,9 +58,16 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
     // Enter before the list was there goes on at once; the item follows when it is found.
     const hurried = event.key === 'Enter' && props.pending && line.itemId === '' && title.trim() !== '';
     if (hurried && (event.target as HTMLElement).dataset.field === name('description')) props.onHurry(line.id, title);
-    if (event.altKey && event.key === 'ArrowUp') store.moveLine(line.id, -1);
-    else if (event.altKey && event.key === 'ArrowDown') store.moveLine(line.id, 1);
-    else if (event.altKey && event.key === 'Delete') store.removeLine(line.id);
+    const { field = name('description') } = (event.target as HTMLElement).dataset;
+    const changed = (change: () => void) => {
+      flushSync(change);
+      // The line may have gone to another place, or another line have come to its place: the cell keeps the focus.
+      const at = store.getState().draft.lines.findIndex((one) => one.id === line.id);
+      focusField(field.replace(/\d+/, String(at < 0 ? index : at)));
+    };
+    if (event.altKey && event.key === 'ArrowUp') changed(() => store.moveLine(line.id, -1));
+    else if (event.altKey && event.key === 'ArrowDown') changed(() => store.moveLine(line.id, 1));
+    else if (event.altKey && event.key === 'Delete') changed(() => store.removeLine(line.id));
     else if (event.altKey && event.key === 'Insert') store.copyLine(line.id);
     else if (event.shiftKey && event.key === 'Enter' && !hasDetail)
       store.changeLine(line.id, { description: `${title}\n` });
@@ -79,7 +85,7 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
       style={
         transform === null ? undefined : { transform: CSS.Translate.toString(transform), transition: transition ?? '' }
       }
-      className={`${LINE_GRID} group relative ${isDragging ? 'z-10 bg-paper opacity-80' : ''} items-start border-rule border-b [contain-intrinsic-size:auto_29px] [content-visibility:auto]`}
+      className={`${LINE_GRID} group relative ${isDragging ? 'z-10 bg-paper opacity-80' : ''} items-start border-rule border-b`}
       onKeyDown={onKeyDown}
     >
       <td className="relative">

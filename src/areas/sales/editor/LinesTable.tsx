@@ -2,10 +2,10 @@
 
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type ClipboardEvent, useMemo } from 'react';
+import { type ClipboardEvent, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import { type Draft, isBlank } from '@/core/documents/draft';
+import type { Draft, DraftLine } from '@/core/documents/draft';
 import { linesFromCells } from '@/core/documents/pasteLines';
 import type { Preview } from '@/core/documents/preview';
 import { readCells } from '@/core/files/csv';
@@ -13,9 +13,16 @@ import type { Refusal } from '@/core/kernel/result';
 import { findItems } from '@/store/queries/documents';
 import { useFinder } from '../../shell/useFinder';
 import type { DraftStore } from './draftStore';
-import { LINE_GRID, LineRow } from './LineRow';
+import { BLOCK, LineBlock } from './LineBlock';
+import { LINE_GRID } from './LineRow';
 
 const NO_OPTIONS: readonly never[] = [];
+/** The very same at each drawing: new ones would have every line drawn again. */
+const DRAG = { activationConstraint: { distance: 4 } };
+
+function inBlocks(lines: readonly DraftLine[]): readonly (readonly DraftLine[])[] {
+  return Array.from({ length: Math.ceil(lines.length / BLOCK) }, (_, b) => lines.slice(b * BLOCK, (b + 1) * BLOCK));
+}
 
 interface LinesTableProps {
   readonly store: DraftStore;
@@ -37,11 +44,6 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
   const typed = draft.lines.find((line) => line.id === written)?.description.split('\n')[0] ?? '';
   const { rows: items, pending } = useFinder(findItems, typed, written !== '');
   const options = useMemo(() => items.map((item) => ({ id: item.id, label: item.name, detail: item.price })), [items]);
-  const wrongOn = (index: number) =>
-    problems
-      .filter((problem) => problem.path.startsWith(`lines[${index}].`))
-      .map((problem) => problem.path.split('.')[1])
-      .join(' ');
   const heads: readonly (readonly [string, string])[] = [
     ['Item', 'px-1.5'],
     ['Quantity', 'px-1.5 text-right'],
@@ -51,10 +53,13 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
     ['Tax', 'px-1.5'],
     [draft.priceMode === 'net' ? 'Net' : 'With tax', 'px-1.5 text-right'],
   ];
+  const blocks = inBlocks(draft.lines);
   const ids = draft.lines.map((line) => line.id).join(' ');
   const order = useMemo(() => ids.split(' '), [ids]);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const sensors = useSensors(useSensor(PointerSensor, DRAG));
+  const [dragging, setDragging] = useState(false);
   const drop = ({ active, over }: DragEndEvent) => {
+    setDragging(false);
     if (over === null) return;
     const to = order.indexOf(String(over.id));
     store.moveLine(String(active.id), to - order.indexOf(String(active.id)));
@@ -72,7 +77,13 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
     toast(`${lines.length} ${lines.length === 1 ? 'line' : 'lines'} pasted`);
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragStart={() => setDragging(true)}
+      onDragCancel={() => setDragging(false)}
+      onDragEnd={drop}
+    >
       <SortableContext items={order} strategy={verticalListSortingStrategy}>
         <table className="block" onPaste={paste}>
           <caption className="sr-only">Lines of the invoice</caption>
@@ -85,26 +96,29 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
               ))}
             </tr>
           </thead>
-          <tbody className="block">
-            {draft.lines.map((line, index) => (
-              <LineRow
-                key={line.id}
+          {blocks.map((lines, b) => {
+            const here = lines.some((line) => line.id === written);
+            return (
+              <LineBlock
+                key={b}
                 store={store}
-                line={line}
-                index={index}
-                value={shown.byLine.get(line.id)?.value}
+                lines={lines}
+                from={b * BLOCK}
+                last={b === blocks.length - 1}
+                values={lines.map((line) => shown.byLine.get(line.id)?.value)}
                 currency={currency}
                 taxes={taxes}
-                wrong={wrongOn(index)}
-                waiting={index === draft.lines.length - 1 && isBlank(line)}
-                options={line.id === written ? options : NO_OPTIONS}
-                pending={line.id === written && pending}
+                problems={problems}
+                written={here ? written : ''}
+                options={here ? options : NO_OPTIONS}
+                pending={here && pending}
+                dragging={dragging}
                 onPickItem={onPickItem}
                 onNewItem={onNewItem}
                 onHurry={onHurry}
               />
-            ))}
-          </tbody>
+            );
+          })}
         </table>
       </SortableContext>
     </DndContext>

@@ -1,4 +1,5 @@
 import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
+import { figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -30,8 +31,10 @@ export function checkDraft(draft: Draft, number: string, customer: Customer | nu
       holding: 0,
       by: '',
     };
-  const findings = draft.kind === 'quote' ? quoteFindings(frozen.value) : findingsOn(frozen.value);
+  const content = frozen.value;
+  const figures = figuresOf(content);
+  const findings = draft.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
   const rules = new Set(findings.map((finding) => finding.rule));
-  const { words, count } = checksOn(frozen.value);
+  const { words, count } = checksOn(content, figures);
   return { findings, holding: count - rules.size, by: words };
 }

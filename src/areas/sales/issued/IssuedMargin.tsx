@@ -1,8 +1,9 @@
 'use client';
 
 import Link from 'next/link';
+import { useMemo } from 'react';
 import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
-import { calcInputOf, trailOf } from '@/core/documents/content';
+import { calcInputOf, figuresOf, trailOf } from '@/core/documents/content';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { spanName, spanOf } from '@/core/periods/calendar';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
@@ -172,8 +173,9 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
 export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps) {
   const { document } = file;
   const { content } = document;
-  const findings = document.kind === 'quote' ? quoteFindings(content) : findingsOn(content);
-  const checks = checksOn(content);
+  const figures = useMemo(() => figuresOf(content), [content]);
+  const findings = document.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
+  const checks = checksOn(content, figures);
   const checked = document.kind === 'invoice' || document.kind === 'credit-note' || document.kind === 'quote';
   const names = totalNames({
     taxes: content.taxes,
