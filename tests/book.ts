@@ -1,5 +1,5 @@
 import type { Moment } from '@/core/decisions/changes';
-import { blankDraft, type Draft, type DraftLine } from '@/core/documents/draft';
+import { blankAdjustment, blankDraft, type Draft, type DraftAdjustment, type DraftLine } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { currency } from '@/core/kernel/currency';
@@ -20,6 +20,11 @@ export const EUR = currency('EUR');
 export const KEPT_FROM = isoDate('2026-01-01');
 
 let ids = 0;
+
+/** A discount on all lines, such as `10%` or `12.50`. */
+export function discountOf(amount: string): DraftAdjustment {
+  return { ...blankAdjustment('discount', 'allowance', '4900'), amount };
+}
 
 /** What drafts of the sample business are written against, without a database. */
 export function settingOf(over: Partial<Setting> = {}): Setting {

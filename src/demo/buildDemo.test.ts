@@ -1,3 +1,4 @@
+import { explainOpen } from '@/core/documents/explainOpen';
 import { isoDate } from '@/core/kernel/date';
 import { prove } from '@/core/periods/proof';
 import { proofMaterial } from '@/store/queries/proofMaterial';
@@ -39,6 +40,18 @@ describe('the demo book', () => {
     ]);
     for (const start of ['2026-07-01', '2026-11-01'])
       expect(prove(await proofMaterial(db, registration, isoDate(start))).holds).toBe(true);
+  });
+
+  test('explains what is open of every document by figures that add up', async () => {
+    const posted = (await db.documents.toArray()).filter((d) => d.quote === null);
+    for (const document of posted)
+      for (const key of ['open', 'openHome'] as const) {
+        const steps = explainOpen(document, key);
+        const parts = steps.filter((step) => step.tone === 'step').reduce((sum, step) => sum + (step.amount ?? 0n), 0n);
+        expect([document.number, parts]).toEqual([document.number, document[key]]);
+        expect(steps.at(-1)?.amount).toBe(document[key]);
+      }
+    expect(posted.some((d) => d.received !== 0n) && posted.some((d) => d.credited !== 0n)).toBe(true);
   });
 
   test('marks the document that came after its period was filed', async () => {

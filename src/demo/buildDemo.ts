@@ -1,5 +1,6 @@
 import type { Moment } from '@/core/decisions/changes';
 import {
+  blankAdjustment,
   blankDraft,
   type Draft,
   type DraftAdjustment,
@@ -198,16 +199,9 @@ class DemoBuilder {
 /** A discount on all lines. */
 function discountOf(name: string, percent: string): DraftAdjustment {
   return {
-    id: `${name}-discount`,
-    kind: 'allowance',
+    ...blankAdjustment(`${name}-discount`, 'allowance', accountFor(FIRST_CHART, 'discounts')),
     text: 'Discount for four gauges',
     amount: `${percent}%`,
-    spread: true,
-    taxClass: TYPED_CLASS,
-    supply: 'goods',
-    taxCode: '',
-    taxByHand: false,
-    account: accountFor(FIRST_CHART, 'discounts'),
   };
 }
 

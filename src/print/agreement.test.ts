@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { draftOf, lineOf, settingOf } from 'tests/book';
+import { discountOf, draftOf, lineOf, settingOf } from 'tests/book';
 import { bookFigures } from '@/core/documents/bookFigures';
 import { figuresOf } from '@/core/documents/content';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -44,23 +44,7 @@ test('screen, print, entries, tax entries and e-invoice say the same, to the cen
           priceMode,
           currency,
           lines: some.map((line, i) => lineOf({ ...line, id: `l${i}`, taxByHand: true })),
-          adjustments:
-            discount === ''
-              ? []
-              : [
-                  {
-                    id: 'd',
-                    kind: 'allowance',
-                    text: 'Discount',
-                    amount: discount,
-                    spread: true,
-                    taxClass: 'standard',
-                    supply: 'goods',
-                    taxCode: '',
-                    taxByHand: false,
-                    account: '4900',
-                  },
-                ],
+          adjustments: discount === '' ? [] : [discountOf(discount)],
         });
         const frozen = freezeDraft(draft, 'INV-1', customer, setting);
         if (!frozen.ok) throw new Error(JSON.stringify(frozen.refusals));

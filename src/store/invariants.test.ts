@@ -1,7 +1,6 @@
 import fc from 'fast-check';
-import { act, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
+import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
 import type { CreditRequest } from '@/core/documents/creditContent';
-import type { DraftAdjustment } from '@/core/documents/draft';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import { firstBroken } from '@/core/documents/seal';
 import { currency as currencyOf } from '@/core/kernel/currency';
@@ -144,19 +143,6 @@ const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('IE
 });
 const currency = fc.constantFrom('', '', 'USD');
 const discount = fc.constantFrom('', '', '7.5%');
-
-const discountOf = (amount: string): DraftAdjustment => ({
-  id: 'discount',
-  kind: 'allowance',
-  text: 'Discount',
-  amount,
-  spread: true,
-  taxClass: 'standard',
-  supply: 'goods',
-  taxCode: '',
-  taxByHand: false,
-  account: '4900',
-});
 
 const commands = fc.commands(
   [

@@ -39,6 +39,8 @@ export function totalTitle(key: TotalKey, names: TotalNames): string {
       return 'home currency';
     case 'payable':
       return 'total';
+    case 'openHome':
+      return 'open in home currency';
     case 'expected':
       return 'money expected';
     default:

@@ -163,6 +163,22 @@ export function blankLine(id: string, account: string): DraftLine {
   };
 }
 
+/** A discount, shared by all lines, or a charge with a tax of its own, without an amount yet. */
+export function blankAdjustment(id: string, kind: DraftAdjustment['kind'], account: string): DraftAdjustment {
+  return {
+    id,
+    kind,
+    text: kind === 'allowance' ? 'Discount' : 'Freight',
+    amount: '',
+    spread: kind === 'allowance',
+    taxClass: TYPED_CLASS,
+    supply: 'goods',
+    taxCode: '',
+    taxByHand: false,
+    account,
+  };
+}
+
 /** A quote holds for a month unless something else is said. */
 export const QUOTE_HOLDS = '1m';
 

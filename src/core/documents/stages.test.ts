@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { draftOf, lineOf, momentOn, settingOf } from 'tests/book';
+import { discountOf, draftOf, lineOf, momentOn, settingOf } from 'tests/book';
 import { issue } from '@/core/decisions/issue';
 import { sendQuote } from '@/core/decisions/quote';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
@@ -8,7 +8,7 @@ import { compare } from '@/core/kernel/ratio';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { present } from '@/store/load';
-import type { Draft, DraftAdjustment } from './draft';
+import type { Draft } from './draft';
 import type { IssuedDocument } from './issued';
 import { FIRST_SERIES, type Series } from './series';
 import { leftOf, overrun, quotedParts, type StageRequest, stageDraft } from './stages';
@@ -16,19 +16,6 @@ import { leftOf, overrun, quotedParts, type StageRequest, stageDraft } from './s
 const setting = settingOf();
 const customer = { ...present(DEMO_CUSTOMERS[0], 'a customer'), keys: [] };
 const DAY = '2026-02-02';
-
-const discount = (amount: string): DraftAdjustment => ({
-  id: 'discount',
-  kind: 'allowance',
-  text: 'Discount',
-  amount,
-  spread: true,
-  taxClass: 'standard',
-  supply: 'goods',
-  taxCode: '',
-  taxByHand: false,
-  account: '4900',
-});
 
 function quoteOf(over: Partial<Draft>): IssuedDocument {
   const draft = draftOf({ kind: 'quote', due: '1m', ...over });
@@ -65,7 +52,7 @@ describe('stages of a quote', () => {
       lineOf({ id: 'a', quantity: '3', price: '19.99', discount: '10%' }),
       lineOf({ id: 'b', quantity: '1', price: '100' }),
     ],
-    adjustments: [discount('5%')],
+    adjustments: [discountOf('5%')],
   });
 
   test('by percent bill sums that say what they are a part of', () => {
@@ -154,7 +141,7 @@ describe('stages of a quote', () => {
         const of = quoteOf({
           priceMode: gross ? 'gross' : 'net',
           lines: some.map((line, i) => lineOf({ ...line, id: `l${i}`, taxByHand: true })),
-          adjustments: discounted ? [discount('7%')] : [],
+          adjustments: discounted ? [discountOf('7%')] : [],
         });
         let family: readonly IssuedDocument[] = [of];
         for (const request of wanted) {

@@ -15,7 +15,7 @@ import { checkPackSchema } from './checks/pack';
 import { figuresOf } from './content';
 import { contentChecks, contentFindings } from './contentRules';
 import { takeCustomer, takeItem } from './determineLine';
-import type { Draft, DraftAdjustment } from './draft';
+import { blankAdjustment, type Draft, type DraftAdjustment } from './draft';
 import { homeRate, priceAbroad } from './exchangeRate';
 import { freezeDraft } from './freeze';
 import { linesFromCells } from './pasteLines';
@@ -29,16 +29,11 @@ const customer = DEMO_CUSTOMERS.find((c) => c.id === 'ballyvaughan') ?? null;
 const from = isoDate('2026-01-31');
 
 const charge = (over: Partial<DraftAdjustment>): DraftAdjustment => ({
-  id: 'x',
-  kind: 'charge',
+  ...blankAdjustment('x', 'charge', '4400'),
   text: 'Freight',
   amount: '20',
-  spread: false,
-  taxClass: 'standard',
-  supply: 'goods',
   taxCode: 'IE-Z',
   taxByHand: true,
-  account: '4400',
   ...over,
 });
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { draftOf, lineOf, settingOf } from 'tests/book';
+import { discountOf, draftOf, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
-import type { Draft } from '@/core/documents/draft';
+import { blankAdjustment, type Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { isoDate } from '@/core/kernel/date';
 import type { Decimal } from '@/core/kernel/decimal';
@@ -230,21 +230,13 @@ describe('any document that can be written', () => {
 
 describe('allowances, charges and foreign currency', () => {
   const discounted = (priceMode: 'net' | 'gross', currency = '') => {
-    const one = {
-      taxClass: 'standard',
-      supply: 'goods',
-      taxByHand: true,
-      account: '4900',
-    } as const;
+    const own = { taxCode: 'IE-S', taxByHand: true, amount: '20', text: 'Freight' };
     const draft = draftOf({
       priceMode,
       currency,
       perHome: currency === '' ? '' : '1.25',
       lines: [lineOf({ price: '100', taxByHand: true }), lineOf({ price: '50', taxCode: 'IE-R', taxByHand: true })],
-      adjustments: [
-        { id: 'd', kind: 'allowance', text: 'Discount', amount: '10%', spread: true, taxCode: '', ...one },
-        { id: 'f', kind: 'charge', text: 'Freight', amount: '20', spread: false, taxCode: 'IE-S', ...one },
-      ],
+      adjustments: [discountOf('10%'), { ...blankAdjustment('f', 'charge', '4900'), ...own }],
     });
     const result = freezeDraft(draft, 'INV-1', DEMO_CUSTOMERS[0] ?? null, setting);
     if (!result.ok) throw new Error(JSON.stringify(result.refusals));

@@ -1,11 +1,9 @@
 'use client';
 
-import type { Draft, DraftAdjustment } from '@/core/documents/draft';
-import { TYPED_CLASS } from '@/core/documents/draft';
+import { blankAdjustment, type Draft, type DraftAdjustment } from '@/core/documents/draft';
 import type { Preview } from '@/core/documents/preview';
 import { total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
-import type { Account } from '@/core/ledger/account';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from '../../shell/BookContext';
 import type { DraftStore } from './draftStore';
@@ -19,23 +17,6 @@ interface AdjustmentRowsProps {
   readonly taxes: readonly (readonly [string, string])[];
 }
 
-/** A discount goes off what the lines carry; a charge has a tax of its own. */
-function blankAdjustment(kind: DraftAdjustment['kind'], chart: readonly Account[]): DraftAdjustment {
-  const role = kind === 'allowance' ? 'discounts' : 'charges';
-  return {
-    id: crypto.randomUUID(),
-    kind,
-    text: kind === 'allowance' ? 'Discount' : 'Freight',
-    amount: '',
-    spread: kind === 'allowance',
-    taxClass: TYPED_CLASS,
-    supply: 'goods',
-    taxCode: '',
-    taxByHand: false,
-    account: chart.find((account) => account.role === role)?.code ?? '',
-  };
-}
-
 const SPREAD = ':spread';
 
 /** Discounts and charges on the whole document, below its lines. */
@@ -44,7 +25,9 @@ export function AdjustmentRows({ store, draft, shown, problems, taxes }: Adjustm
   const wrong = new Set(problems.map((problem) => problem.path));
   const add = (kind: DraftAdjustment['kind']) => {
     const index = store.getState().draft.adjustments.length;
-    store.addAdjustment(blankAdjustment(kind, accounts));
+    const role = kind === 'allowance' ? 'discounts' : 'charges';
+    const account = accounts.find((one) => one.role === role)?.code ?? '';
+    store.addAdjustment(blankAdjustment(crypto.randomUUID(), kind, account));
     requestAnimationFrame(() => focusField(`adjustments[${index}].amount`));
   };
   return (

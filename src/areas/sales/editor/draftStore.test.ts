@@ -1,5 +1,5 @@
 import { draftOf, lineOf } from 'tests/book';
-import { isBlank } from '@/core/documents/draft';
+import { blankAdjustment, isBlank } from '@/core/documents/draft';
 import { createDraftStore } from './draftStore';
 
 const defaults = { account: '4100', taxCodeOf: () => 'IE-S' };
@@ -120,18 +120,7 @@ describe('the editing state of a draft', () => {
   });
   test('keeps discounts and charges, and forgets a typed tax with its amount', () => {
     const store = storeWith();
-    const adjustment = {
-      id: 'd',
-      kind: 'allowance',
-      text: 'Discount',
-      amount: '',
-      spread: true,
-      taxClass: 'standard',
-      supply: 'goods',
-      taxCode: '',
-      taxByHand: false,
-      account: '4900',
-    } as const;
+    const adjustment = blankAdjustment('d', 'allowance', '4900');
     store.addAdjustment(adjustment);
     store.changeAdjustment('d', { amount: '5%' });
     expect(store.getState().draft.adjustments).toEqual([{ ...adjustment, amount: '5%' }]);

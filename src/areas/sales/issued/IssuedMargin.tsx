@@ -1,10 +1,12 @@
 'use client';
 
 import Link from 'next/link';
-import { useMemo } from 'react';
 import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
-import { calcInputOf, figuresOf, trailOf } from '@/core/documents/content';
+import { calcInputOf, trailOf } from '@/core/documents/content';
+import { explainOpen } from '@/core/documents/explainOpen';
+import type { Currency } from '@/core/kernel/currency';
 import { isoDate, writeDate } from '@/core/kernel/date';
+import type { Minor } from '@/core/kernel/money';
 import { spanName, spanOf } from '@/core/periods/calendar';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
@@ -37,10 +39,15 @@ function WorkingsNote({ file, lineId, total }: Omit<IssuedMarginProps, 'onTotal'
     withholding: content.withholding ?? [],
   });
   if (lineId === '') {
-    const currency = total === 'home' && content.home !== undefined ? content.home.currency : content.currency;
+    const inHome = total === 'home' || total === 'openHome';
+    const currency = inHome && content.home !== undefined ? content.home.currency : content.currency;
+    const steps =
+      total === 'open' || total === 'openHome'
+        ? explainOpen(file.document, total)
+        : explainTotal(calcInputOf(content), figures, total, names);
     return (
       <Note title={`Workings — ${totalTitle(total, names)}`}>
-        <Steps steps={explainTotal(calcInputOf(content), figures, total, names)} currency={currency} />
+        <Steps steps={steps} currency={currency} />
         {content.overrides?.map(
           (override) =>
             total === `group:${override.tax}` && (
@@ -98,21 +105,19 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
   if (document.kind === 'quote' || document.kind === 'takings') return null;
   const own = receipts.filter((receipt) => receipt.settles.includes(document.id));
   const against = content.corrects;
+  const opened = (key: TotalKey, amount: Minor, of: Currency) => (
+    <button
+      type="button"
+      title="Show how it comes about"
+      className="cursor-pointer hover:underline"
+      onClick={() => onTotal(key)}
+    >
+      <Money amount={amount} currency={of} />
+    </button>
+  );
   return (
     <Note title="Settlement">
-      <NoteRow
-        label="Total"
-        figure={
-          <button
-            type="button"
-            title="Show how it comes about"
-            className="cursor-pointer hover:underline"
-            onClick={() => onTotal('payable')}
-          >
-            <Money amount={figures.totals.payable} currency={currency} />
-          </button>
-        }
-      />
+      <NoteRow label="Total" figure={opened('payable', figures.totals.payable, currency)} />
       {document.cancelled !== null && (
         <NoteRow label={`cancelled ${writeDate(document.cancelled.on)}: ${document.cancelled.reason}`} figure="" />
       )}
@@ -158,11 +163,11 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
           figure={<Money amount={document.credited} currency={currency} />}
         />
       )}
-      <NoteRow label="Open" figure={<Money amount={document.open} currency={currency} />} strong />
+      <NoteRow label="Open" figure={opened('open', document.open, currency)} strong />
       {content.home !== undefined && (
         <NoteRow
           label={`Open in ${content.home.currency}`}
-          figure={<Money amount={document.openHome} currency={content.home.currency} />}
+          figure={opened('openHome', document.openHome, content.home.currency)}
         />
       )}
     </Note>
@@ -172,8 +177,7 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
 /** How figures came about, what was posted, what holds, how it is settled, what belongs to it, what happened. */
 export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps) {
   const { document } = file;
-  const { content } = document;
-  const figures = useMemo(() => figuresOf(content), [content]);
+  const { content, figures } = document;
   const findings = document.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
   const checks = checksOn(content, figures);
   const checked = document.kind === 'invoice' || document.kind === 'credit-note' || document.kind === 'quote';
