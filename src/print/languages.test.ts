@@ -3,8 +3,9 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { PLAIN_STYLE } from '@/core/documents/style';
-import type { IsoDate } from '@/core/kernel/date';
+import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import { minor } from '@/core/kernel/money';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { codeSquares, paymentCode } from './epc';
 import { WORDINGS, wordingOf } from './wording';
@@ -91,6 +92,14 @@ describe('what a style and a variant change', () => {
       [['Paid on 15 Jan 2026, by card', '']],
       null,
     ]);
+  });
+  test('a receipt says what was received, by whom it asks for no more', () => {
+    const received = [{ date: isoDate('2026-01-20'), method: 'bank' as const, amount: minor(12300n) }];
+    const receipt = page({}, { variant: 'receipt', received });
+    expect(receipt.payment).toEqual([['Paid on 20 Jan 2026, by bank transfer', '123.00 EUR']]);
+    expect([receipt.terms, receipt.code, receipt.slip]).toEqual([[], null, null]);
+    expect(receipt.facts.map(([label]) => label)).not.toContain('Due');
+    expect(page({}, {}).facts.map(([label]) => label)).toContain('Due');
   });
   test('instalments add up to what is payable, and an early payment is offered', () => {
     const shown = page({ due: '33.3% 0d + 66.7% 30d, 2% 10d' });

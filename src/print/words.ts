@@ -8,6 +8,7 @@ import { share } from '@/core/kernel/share';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { addressLines } from '@/core/parties/address';
 import { writeIban } from '@/core/parties/iban';
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
 import { wordingOf } from './wording';
@@ -85,6 +86,15 @@ export interface PrintOptions {
   readonly language?: string;
   /** Code of the seal; see `sealCode`. */
   readonly seal?: string;
+  /** What a receipt says was received, oldest first. */
+  readonly received?: readonly Received[];
+}
+
+/** Money that settled a document, by day and method, in the document's currency. */
+export interface Received {
+  readonly date: IsoDate;
+  readonly method: PaymentMethod;
+  readonly amount: Minor;
 }
 
 /** The document's own title. */
@@ -131,7 +141,12 @@ class Writer {
   }
 }
 
-function factsOf(content: Content, write: Writer, leaveOut: ReadonlySet<StylePart>): readonly PrintedFact[] {
+function factsOf(
+  content: Content,
+  write: Writer,
+  leaveOut: ReadonlySet<StylePart>,
+  payable: boolean,
+): readonly PrintedFact[] {
   const { wording } = write;
   const { kind, version = 1, supplyFrom, taxPoint, corrects, stage } = content;
   const versioned =
@@ -144,7 +159,7 @@ function factsOf(content: Content, write: Writer, leaveOut: ReadonlySet<StylePar
     [wording.number, versioned],
     [wording.issueDate, write.day(content.issueDate)],
     span === null ? [wording.taxPoint, write.day(taxPoint)] : [wording.supplied, span],
-    [wording.due, kind === 'invoice' || kind === 'opening' ? write.day(content.dueDate) : undefined],
+    [wording.due, payable || kind === 'opening' ? write.day(content.dueDate) : undefined],
     [wording.holdsUntil, kind === 'quote' ? write.day(content.dueDate) : undefined],
     [
       wording.credits,
@@ -280,14 +295,24 @@ function termsOf(content: Content, figures: CalcResult, write: Writer): readonly
   return [...parts, fill(write.wording.settlement, { percent: write.number(percent), date: write.day(until) })];
 }
 
-function paymentOf(content: Content, write: Writer): readonly PrintedFact[] {
+/** Where to pay to, or that it was paid. */
+function paymentOf(
+  content: Content,
+  write: Writer,
+  payable: boolean,
+  received: readonly Received[],
+): readonly PrintedFact[] {
   const { seller, kind, paidBy } = content;
   const { wording } = write;
-  if (kind === 'invoice' && paidBy !== undefined) {
-    const method = wording.methods[paidBy] ?? paidBy;
-    return [[fill(wording.paidBy, { date: write.day(content.issueDate), method }), '']];
-  }
-  if (kind !== 'invoice' || seller.iban === '') return [];
+  const paidOn = (date: IsoDate, method: PaymentMethod) =>
+    fill(wording.paidBy, { date: write.day(date), method: wording.methods[method] ?? method });
+  if (kind === 'invoice' && paidBy !== undefined) return [[paidOn(content.issueDate, paidBy), '']];
+  if (received.length > 0)
+    return received.map(({ date, method, amount }) => [
+      paidOn(date, method),
+      `${write.money(amount)} ${content.currency}`,
+    ]);
+  if (!payable || seller.iban === '') return [];
   return [
     [wording.payTo, seller.name],
     ['IBAN', writeIban(seller.iban)],
@@ -311,7 +336,13 @@ function homeTaxOf(content: Content, figures: CalcResult, write: Writer): string
 
 /** A document in words and printed figures. */
 export function printed(content: Content, figures: CalcResult, options: PrintOptions = {}): PrintedDocument {
-  const { style = PLAIN_STYLE, variant = 'document', language = content.buyer.language, seal = '' } = options;
+  const {
+    style = PLAIN_STYLE,
+    variant = 'document',
+    language = content.buyer.language,
+    seal = '',
+    received = [],
+  } = options;
   const { currency, seller, buyer } = content;
   const write = new Writer(language, currency);
   const { wording } = write;
@@ -320,8 +351,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   const lines = linesOf(content, figures, write);
   const columns = columnsOf(content, lines, variant, style, wording);
   const goods = variant === 'delivery-note';
-  const payment = goods ? [] : paymentOf(content, write);
-  const payable = content.paidBy === undefined && content.kind === 'invoice' && !goods;
+  const payable = content.paidBy === undefined && content.kind === 'invoice' && variant === 'document';
+  const payment = goods ? [] : paymentOf(content, write, payable, variant === 'receipt' ? received : []);
   const code = payable && style.payment !== 'account' ? paymentCode(content, figures) : null;
   const title = titleOf(content, variant, wording);
   const shipTo = goods && content.delivery !== undefined ? addressLines(content.delivery) : addressLines(buyer.address);
@@ -347,7 +378,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
       ...shipTo,
       ...(buyer.taxNumber ? [fill(wording.taxNumber, { number: buyer.taxNumber })] : []),
     ],
-    facts: factsOf(content, write, leaveOut),
+    facts: factsOf(content, write, leaveOut, payable),
     columns,
     valueHead: content.priceMode === 'net' ? wording.net : wording.withTax,
     lines,
@@ -355,7 +386,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     withheld: goods ? [] : withheldOf(content, figures, write),
     homeTax: goods ? '' : homeTaxOf(content, figures, write),
     legends: goods ? [] : [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
-    terms: goods ? [] : termsOf(content, figures, write),
+    terms: variant !== 'document' ? [] : termsOf(content, figures, write),
     payment,
     code: code === null ? null : { text: code, words: wording.scan },
     slip:

@@ -6,10 +6,12 @@ import { printWorker } from '@/workers/client';
 import type { PrintJob } from '@/workers/print.worker';
 import { bookDb } from '../shell/book';
 
+type Options = Pick<PrintOptions, 'variant' | 'language' | 'received'>;
+
 /** What the printing worker needs of documents, each in its own style. */
 export async function printJobs(
   documents: readonly IssuedDocument[],
-  options: Pick<PrintOptions, 'variant' | 'language'> = {},
+  options: Options = {},
 ): Promise<readonly PrintJob[]> {
   const styles = await stylesFor(bookDb(), documents);
   return documents.map((document, i) => {
@@ -20,10 +22,7 @@ export async function printJobs(
 }
 
 /** A document as a PDF, made in a worker. */
-export async function printedPdf(
-  document: IssuedDocument,
-  options: Pick<PrintOptions, 'variant' | 'language'> = {},
-): Promise<Uint8Array> {
+export async function printedPdf(document: IssuedDocument, options: Options = {}): Promise<Uint8Array> {
   const [job] = await printJobs([document], options);
   if (job === undefined) throw new RangeError('nothing to print');
   return printWorker().pdf(job);

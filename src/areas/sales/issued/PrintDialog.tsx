@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
+import type { Receipt } from '@/core/receipts/receipt';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
 import type { Variant } from '@/print/wording/wording';
@@ -15,6 +16,8 @@ import { printedPdf } from '../print';
 
 interface PrintDialogProps {
   readonly document: IssuedDocument;
+  /** What settled it. */
+  readonly receipts: readonly Receipt[];
   readonly onClose: () => void;
 }
 
@@ -25,10 +28,13 @@ const VARIANTS: readonly (readonly [Variant, string])[] = [
 ];
 
 /** The real PDF, in any language and as a delivery note or receipt too. */
-export function PrintDialog({ document, onClose }: PrintDialogProps) {
+export function PrintDialog({ document, receipts, onClose }: PrintDialogProps) {
   const [variant, setVariant] = useState<Variant>('document');
   const [language, setLanguage] = useState(document.content.buyer.language ?? 'en');
-  const make = () => printedPdf(document, { variant, language });
+  const received = receipts.flatMap(({ date, method, allocations }) =>
+    allocations.filter((one) => one.documentId === document.id).map(({ amount }) => ({ date, method, amount })),
+  );
+  const make = () => printedPdf(document, { variant, language, received });
   const paid = document.kind === 'invoice' && document.open === 0n && document.received !== 0n;
   const name = fileName(document.content, 'pdf');
   return (
