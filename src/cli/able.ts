@@ -1,11 +1,36 @@
+import { parseArgs } from 'node:util';
+import type { Profile } from '@/core/einvoice/rules/rule';
+import type { Syntax } from '@/core/einvoice/syntax';
 import { runCalc } from './calc';
+import { runCheck, runConvert } from './check';
 
-const USAGE = 'usage: able calc FILE.json   (- reads standard input)\n';
+const USAGE = `usage: able calc FILE.json                            (- reads standard input)
+       able check [--profile en16931|peppol] FILE…
+       able convert --to ubl|cii FILE
+`;
 
-const [command, ...args] = process.argv.slice(2);
-if (command === 'calc' && args.length === 1) {
-  process.exitCode = runCalc(args[0] as string);
-} else {
-  process.stderr.write(USAGE);
-  process.exitCode = 2;
+const isProfile = (text: string | undefined): text is Profile | undefined =>
+  text === undefined || text === 'en16931' || text === 'peppol';
+const isSyntax = (text: string | undefined): text is Syntax => text === 'ubl' || text === 'cii';
+
+/** Runs a command; null when it was called wrongly. */
+function run(): 0 | 1 | 2 | null {
+  const [command, ...args] = process.argv.slice(2);
+  const options = { profile: { type: 'string' }, to: { type: 'string' } } as const;
+  let parsed: ReturnType<typeof parseArgs<{ options: typeof options; allowPositionals: true }>>;
+  try {
+    parsed = parseArgs({ args, options, allowPositionals: true });
+  } catch {
+    return null;
+  }
+  const { values, positionals: files } = parsed;
+  const [file = ''] = files;
+  if (command === 'calc' && files.length === 1) return runCalc(file);
+  if (command === 'check' && files.length > 0 && isProfile(values.profile)) return runCheck(files, values.profile);
+  if (command === 'convert' && files.length === 1 && isSyntax(values.to)) return runConvert(file, values.to);
+  return null;
 }
+
+const code = run();
+if (code === null) process.stderr.write(USAGE);
+process.exitCode = code ?? 2;

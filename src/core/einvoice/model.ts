@@ -1,161 +1,99 @@
-import type { Decimal } from '@/core/kernel/decimal';
-import type { Category } from '@/core/tax/calcTypes';
+import type { GroupId, TermId } from './terms';
+import type { XmlNode } from './xml/node';
 
-/**
- * The semantic model of EN 16931-1, as far as our documents fill it. Names are ours; each comment
- * gives the business term (BT) or group (BG). Amounts are decimals with the currency's decimals.
+/*
+ * The semantic model of EN 16931-1 as a tree of groups and terms, so that a rule, a reader and a
+ * writer speak of the same `BT-…`. Groups that occur once without a rule about their presence (BG-2,
+ * BG-6, BG-9, BG-13, BG-19, BG-22, BG-29 to BG-31) are folded into the group that holds them.
  */
-export interface EInvoice {
-  /** BT-1 */
-  readonly number: string;
-  /** BT-2, ISO date */
-  readonly issueDate: string;
-  /** BT-3, UNTDID 1001: 380 invoice, 381 credit note */
-  readonly typeCode: '380' | '381';
-  /** BT-5, ISO 4217 */
-  readonly currency: string;
-  /** BT-7 */
-  readonly taxPointDate: string;
-  /** BT-9 */
-  readonly dueDate: string;
-  /** BT-10 */
-  readonly buyerReference: string;
-  /** BT-13 */
-  readonly orderReference: string;
-  /** BT-22 */
-  readonly note: string;
-  /** BT-24 */
-  readonly specification: string;
-  /** BT-23 */
-  readonly process: string;
-  /** BG-3: BT-25, BT-26 */
-  readonly preceding?: { readonly number: string; readonly issueDate: string };
-  /** BG-4 */
-  readonly seller: EParty;
-  /** BG-7 */
-  readonly buyer: EParty;
-  /** BG-16, BG-17; null when no account is known */
-  readonly payment: EPayment | null;
-  /** BT-20 */
-  readonly terms: string;
-  /** BG-22 */
-  readonly totals: ETotals;
-  /** BG-20, BG-21 */
-  readonly adjustments: readonly EAdjustment[];
-  /** BT-6 and BT-111: the tax in home currency, where the document is in another; else null */
-  readonly taxInHome: { readonly currency: string; readonly tax: Decimal } | null;
-  /** BG-23 */
-  readonly breakdown: readonly EBreakdown[];
-  /** BG-25 */
-  readonly lines: readonly ELine[];
+
+/** One value as it is written: text, not yet read as a number or a day. */
+export interface Term {
+  readonly value: string;
+  /** Scheme of an identifier (BT-29-1 and the like), list of a classification, unit where it hangs on the value. */
+  readonly scheme: string;
+  /** Version of the list of a classification (BT-158-2), media type of a file (BT-125-1). */
+  readonly version: string;
+  /** Name of a file (BT-125-2). */
+  readonly fileName: string;
+  /** Where it was read. */
+  readonly at?: XmlNode;
 }
 
-export interface EParty {
-  /** BT-27, BT-44 */
-  readonly name: string;
-  /** BT-31, BT-48 */
-  readonly taxNumber: string;
-  /** BT-30 */
-  readonly legalId: string;
-  /** BT-34, BT-49 with the scheme of the EAS list; null when none */
-  readonly endpoint: { readonly scheme: string; readonly id: string } | null;
-  /** BG-5, BG-8 */
-  readonly address: {
-    readonly street: string;
-    readonly extra: string;
-    readonly city: string;
-    readonly region: string;
-    readonly postalCode: string;
-    readonly country: string;
-  };
-  /** BG-6, BG-9 */
-  readonly phone: string;
-  readonly email: string;
+export interface Group {
+  readonly id: GroupId;
+  readonly terms: Partial<Record<TermId, Term[]>>;
+  readonly groups: Partial<Record<GroupId, Group[]>>;
+  /** Where it was read. */
+  at?: XmlNode;
 }
 
-export interface EPayment {
-  /** BT-81, UNTDID 4461: 58 SEPA credit transfer, 30 credit transfer */
-  readonly means: '30' | '58';
-  /** BT-83 */
-  readonly remittance: string;
-  /** BT-84 */
-  readonly iban: string;
-  /** BT-85 */
-  readonly accountName: string;
-  /** BT-86 */
-  readonly bic: string;
+/** A whole e-invoice: the group `ROOT`. */
+export type EInvoice = Group;
+
+/** A term to put into a group: its value, or the value with its scheme. */
+export type TermInput = string | (Pick<Term, 'value'> & Partial<Term>);
+
+export function newGroup(id: GroupId, at?: XmlNode): Group {
+  return at === undefined ? { id, terms: {}, groups: {} } : { id, terms: {}, groups: {}, at };
 }
 
-export interface ETotals {
-  /** BT-106 */
-  readonly lineNet: Decimal;
-  /** BT-107 */
-  readonly allowances: Decimal;
-  /** BT-108 */
-  readonly charges: Decimal;
-  /** BT-109 */
-  readonly withoutTax: Decimal;
-  /** BT-110 */
-  readonly tax: Decimal;
-  /** BT-112 */
-  readonly withTax: Decimal;
-  /** BT-113 */
-  readonly prepaid: Decimal;
-  /** BT-114 */
-  readonly rounding: Decimal;
-  /** BT-115 */
-  readonly payable: Decimal;
+/** Adds a term; nothing for an empty value, since an e-invoice holds no empty elements. */
+export function addTerm(group: Group, id: TermId, input: TermInput): void {
+  const term = typeof input === 'string' ? { value: input } : input;
+  if (term.value === '') return;
+  const full: Term = { scheme: '', version: '', fileName: '', ...term };
+  const known = group.terms[id];
+  if (known === undefined) group.terms[id] = [full];
+  else known.push(full);
 }
 
-/** An allowance or charge on the document, as far as it falls on one category and rate. */
-export interface EAdjustment {
-  readonly charge: boolean;
-  /** BT-92, BT-99; above zero */
-  readonly amount: Decimal;
-  /** BT-97, BT-104 */
-  readonly reason: string;
-  /** BT-95, BT-102 */
-  readonly category: Category;
-  /** BT-96, BT-103 */
-  readonly percent: Decimal;
+export function addGroup(group: Group, child: Group): void {
+  const known = group.groups[child.id];
+  if (known === undefined) group.groups[child.id] = [child];
+  else known.push(child);
 }
 
-export interface EBreakdown {
-  /** BT-116 */
-  readonly base: Decimal;
-  /** BT-117 */
-  readonly tax: Decimal;
-  /** BT-118 */
-  readonly category: Category;
-  /** BT-119 */
-  readonly percent: Decimal;
-  /** BT-120 */
-  readonly exemptionReason: string;
-  /** BT-121 */
-  readonly exemptionCode: string;
+/** A group of terms and inner groups, for writing one down: `group('BG-5', { 'BT-40': 'IE' })`. */
+export function group(
+  id: GroupId,
+  terms: Partial<Record<TermId, TermInput | readonly TermInput[]>>,
+  groups: readonly (Group | null)[] = [],
+): Group {
+  const made = newGroup(id);
+  for (const [term, input] of Object.entries(terms) as [TermId, TermInput | readonly TermInput[]][])
+    for (const one of Array.isArray(input) ? (input as readonly TermInput[]) : [input as TermInput])
+      addTerm(made, term, one);
+  for (const child of groups) if (child !== null) addGroup(made, child);
+  return made;
 }
 
-export interface ELine {
-  /** BT-126 */
-  readonly id: string;
-  /** BT-129 */
-  readonly quantity: Decimal;
-  /** BT-130, UN/ECE Rec 20 */
-  readonly unit: string;
-  /** BT-131 */
-  readonly net: Decimal;
-  /** BG-27: BT-136; null when none */
-  readonly allowance: Decimal | null;
-  /** BT-146 */
-  readonly price: Decimal;
-  /** BT-149 */
-  readonly baseQuantity: Decimal;
-  /** BT-151 */
-  readonly category: Category;
-  /** BT-152 */
-  readonly percent: Decimal;
-  /** BT-153 */
-  readonly name: string;
-  /** BT-154 */
-  readonly description: string;
+const NO_TERMS: readonly Term[] = [];
+const NO_GROUPS: readonly Group[] = [];
+
+export const termsOf = (from: Group, id: TermId): readonly Term[] => from.terms[id] ?? NO_TERMS;
+/** The first value of a term, '' where there is none. */
+export const textOf = (from: Group, id: TermId): string => from.terms[id]?.[0]?.value ?? '';
+export const schemeOf = (from: Group, id: TermId): string => from.terms[id]?.[0]?.scheme ?? '';
+export const groupsOf = (from: Group, id: GroupId): readonly Group[] => from.groups[id] ?? NO_GROUPS;
+
+/** Every group of a tree, itself first. */
+export function* allGroups(from: Group): Generator<Group> {
+  yield from;
+  for (const children of Object.values(from.groups)) for (const child of children ?? []) yield* allGroups(child);
+}
+
+/** What a model holds without where it was read, with its parts in one order: for comparing. */
+export function plainModel(from: Group): unknown {
+  const byId = ([a]: readonly [string, unknown], [b]: readonly [string, unknown]) => (a < b ? -1 : 1);
+  const terms = Object.entries(from.terms).map(([id, list]) => [
+    id,
+    (list ?? [])
+      .map(({ value, scheme, version, fileName }) => [value, scheme, version, fileName].join('\u0000'))
+      .sort(),
+  ]);
+  const groups = Object.entries(from.groups).flatMap(([id, list = []]) =>
+    list.length === 0 ? [] : [[id, list.map(plainModel)]],
+  );
+  return [...terms, ...groups].sort(byId as never);
 }

@@ -8,7 +8,7 @@ import { notesOn } from '@/core/decisions/credit';
 import { leftToCredit } from '@/core/documents/creditContent';
 import type { QuoteAnswer } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
-import { writeUbl } from '@/core/einvoice/writeUbl';
+import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { type IsoDate, writeDate } from '@/core/kernel/date';
 import { fileName } from '@/print/words';
 import { cancelDocument, sendElsewhere } from '@/store/actions/afterIssue';
@@ -68,7 +68,11 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       toast.error(`The PDF could not be made: ${(error as Error).message}`);
     }
   };
-  const saveUbl = () => saveFile(fileName(content, 'xml'), writeUbl(einvoiceOf(content, figures)), 'application/xml');
+  const saveXml = (syntax: Syntax) => {
+    const name = fileName(content, 'xml');
+    const xml = writeEInvoice(einvoiceOf(content, figures), syntax);
+    saveFile(syntax === 'ubl' ? name : name.replace('.xml', '-cii.xml'), xml, 'application/xml');
+  };
 
   const registration = registrations.find((r) => r.id === content.registrationId);
   const fault = registration === undefined ? null : cancelFault(document, registration, lines[0]?.date ?? '');
@@ -106,6 +110,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
             onSelect: () => void begin('copy'),
           },
         ]
+      : []),
+    ...(kind === 'invoice' || kind === 'credit-note'
+      ? [{ words: 'Save CII file', onSelect: () => saveXml('cii') }]
       : []),
     ...(kind === 'takings' || kind === 'opening'
       ? []
@@ -201,7 +208,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
           <Button onClick={savePdf}>Save PDF</Button>
         </>
       )}
-      {(kind === 'invoice' || kind === 'credit-note') && <Button onClick={saveUbl}>Save UBL file</Button>}
+      {(kind === 'invoice' || kind === 'credit-note') && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}
       {entries.length > 0 && <Menu label="More" entries={entries} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
       {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}

@@ -1,0 +1,84 @@
+import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
+import { checkFile } from '@/core/einvoice/check';
+import type { Profile } from '@/core/einvoice/rules/rule';
+import { type ReadInvoice, readEInvoice, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
+import { LARGEST_FILE } from '@/core/einvoice/xml/readXml';
+import { type Result, refuse } from '@/core/kernel/result';
+
+/** Reads a file, never more of it than an e-invoice may have. */
+function readBytes(file: string): Uint8Array | null {
+  let handle: number;
+  try {
+    handle = openSync(file, 'r');
+  } catch {
+    return null;
+  }
+  try {
+    const { size } = fstatSync(handle);
+    const bytes = new Uint8Array(Math.min(size, LARGEST_FILE + 1));
+    let at = 0;
+    while (at < bytes.length) {
+      const read = readSync(handle, bytes, at, bytes.length - at, null);
+      if (read === 0) break;
+      at += read;
+    }
+    return bytes.subarray(0, at);
+  } catch {
+    return null;
+  } finally {
+    closeSync(handle);
+  }
+}
+
+function read(file: string): Result<ReadInvoice> {
+  const bytes = readBytes(file);
+  if (bytes === null)
+    return refuse({ code: 'not-found', path: '', expected: 'The file cannot be read: check its name and place.' });
+  return readEInvoice(bytes);
+}
+
+const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value)}\n`);
+
+function printUnreadable(file: string, result: Extract<Result<unknown>, { ok: false }>): void {
+  const message = result.refusals[0]?.expected ?? 'The file cannot be read.';
+  print({ file, syntax: null, profile: null, ok: false, findings: [], error: message });
+}
+
+/**
+ * Prints one JSON object a line for each file, with what the rules of its profile, or of the one
+ * asked for, find. Returns the exit code: 0 all fine, 1 errors found, 2 a file could not be read.
+ */
+export function runCheck(files: readonly string[], profile?: Profile): 0 | 1 | 2 {
+  let code: 0 | 1 | 2 = 0;
+  for (const file of files) {
+    const result = read(file);
+    if (!result.ok) {
+      printUnreadable(file, result);
+      code = 2;
+      continue;
+    }
+    const checked = checkFile(result.value, profile);
+    const findings = checked.findings.map(({ rule, severity, term, path, message }) => ({
+      rule,
+      severity,
+      term,
+      path,
+      message,
+    }));
+    const ok = findings.every(({ severity }) => severity !== 'error');
+    print({ file, syntax: result.value.syntax, profile: checked.profile, ok, findings });
+    if (!ok && code === 0) code = 1;
+  }
+  return code;
+}
+
+/** Prints a file in the other syntax. Returns the exit code: 0, or 2 when it could not be read. */
+export function runConvert(file: string, to: Syntax): 0 | 2 {
+  const result = read(file);
+  if (!result.ok) {
+    process.stderr.write(`${result.refusals[0]?.expected ?? 'The file cannot be read.'}\n`);
+    return 2;
+  }
+  process.stdout.write(writeEInvoice(result.value.invoice, to));
+  return 0;
+}

@@ -1,0 +1,216 @@
+import { addGroup, addTerm, type Group, groupsOf, newGroup, type Term, termsOf } from './model';
+import type { GroupId, TermId } from './terms';
+import type { XmlNode } from './xml/node';
+import type { OutNode } from './xml/writeXml';
+
+/*
+ * A syntax is a tree of bindings, one for each element the standard uses, in the order of its schema.
+ * The same tree reads and writes, so that what is written is what is read.
+ */
+
+/** How the text of an element differs from the value of its term. */
+export interface Format {
+  readonly read: (text: string, node: XmlNode) => string;
+  readonly write: (value: string) => string;
+  /** Attributes and inner element of the written text. */
+  readonly attributes?: Readonly<Record<string, string>>;
+  /** Element inside that carries the text. */
+  readonly inner?: string;
+}
+
+interface Leaf {
+  readonly kind: 'leaf';
+  readonly el: string;
+  readonly term: TermId;
+  /** Attribute that holds the term's scheme, version or file name. */
+  readonly scheme?: string;
+  readonly version?: string;
+  readonly fileName?: string;
+  /** Attributes that are terms of their own, such as the unit of a quantity. */
+  readonly attributes?: Readonly<Record<string, TermId>>;
+  /** Carries the currency of the document, or that of the tax, as `currencyID`. */
+  readonly currency?: 'document' | 'tax';
+  readonly format?: Format;
+  /** Which terms it writes; all by default. */
+  readonly writes?: (term: Term) => boolean;
+  readonly reads?: (node: XmlNode, context: ReadContext) => boolean;
+}
+
+interface Branch {
+  readonly kind: 'branch';
+  readonly el: string;
+  readonly bindings: readonly Binding[];
+  /** The group it stands for, once for each; without one its terms belong to the group around it. */
+  readonly group?: GroupId;
+  /** Written once for each value of this term. */
+  readonly each?: TermId;
+  readonly reads?: (node: XmlNode, context: ReadContext) => boolean;
+  readonly writes?: (from: Group) => boolean;
+}
+
+/** An element that always holds the same, such as the scheme of a tax. */
+interface Fixed {
+  readonly kind: 'fixed';
+  readonly el: string;
+  readonly text: string;
+  readonly bindings: readonly Fixed[];
+}
+
+/** Elements that need more than a tree: read into and written from the group around them. */
+interface Special {
+  readonly kind: 'special';
+  readonly el: string;
+  readonly read: (node: XmlNode, into: Group, context: ReadContext) => void;
+  readonly write: (from: Group, context: WriteContext) => readonly OutNode[];
+}
+
+export type Binding = Leaf | Branch | Fixed | Special;
+
+type LeafOptions = Omit<Leaf, 'kind' | 'el' | 'term'>;
+
+export const leaf = (el: string, term: TermId, options: LeafOptions = {}): Leaf => ({
+  kind: 'leaf',
+  el,
+  term,
+  ...options,
+});
+export const branch = (
+  el: string,
+  bindings: readonly Binding[],
+  options: Omit<Branch, 'kind' | 'el' | 'bindings'> = {},
+): Branch => ({ kind: 'branch', el, bindings, ...options });
+export const fixed = (el: string, text: string): Fixed => ({ kind: 'fixed', el, text, bindings: [] });
+export const fixedBranch = (el: string, ...bindings: readonly Fixed[]): Fixed => ({
+  kind: 'fixed',
+  el,
+  text: '',
+  bindings,
+});
+export const special = (el: string, read: Special['read'], write: Special['write']): Special => ({
+  kind: 'special',
+  el,
+  read,
+  write,
+});
+
+export interface ReadContext {
+  readonly root: Group;
+  /** BT-5 and BT-6, known before all else: they tell two totals of tax apart. */
+  readonly currencies: Omit<WriteContext, 'root'>;
+  /** Elements that no binding names. */
+  readonly unknown: XmlNode[];
+}
+
+export interface WriteContext {
+  readonly root: Group;
+  readonly currency: string;
+  readonly taxCurrency: string;
+}
+
+const tables = new WeakMap<readonly Binding[], ReadonlyMap<string, readonly Binding[]>>();
+
+/** Bindings by the element they read, made once for each list. */
+function byElement(bindings: readonly Binding[]): ReadonlyMap<string, readonly Binding[]> {
+  const known = tables.get(bindings);
+  if (known !== undefined) return known;
+  const made = new Map<string, Binding[]>();
+  for (const binding of bindings) made.set(binding.el, [...(made.get(binding.el) ?? []), binding]);
+  tables.set(bindings, made);
+  return made;
+}
+
+function readLeaf(binding: Leaf, node: XmlNode, into: Group): void {
+  const { scheme, version, fileName, attributes = {}, format } = binding;
+  const value = format === undefined ? node.text : format.read(node.text, node);
+  const of = (name: string | undefined) => (name === undefined ? '' : (node.attributes[name] ?? ''));
+  addTerm(into, binding.term, { value, scheme: of(scheme), version: of(version), fileName: of(fileName), at: node });
+  for (const [name, term] of Object.entries(attributes)) addTerm(into, term, { value: of(name), at: node });
+}
+
+const reading = (binding: Binding, node: XmlNode, context: ReadContext): boolean =>
+  (binding.kind !== 'leaf' && binding.kind !== 'branch') || binding.reads === undefined || binding.reads(node, context);
+
+/** True for an amount in the tax currency, where that is another than the document's (BT-111). */
+export function inTaxCurrency(currency: string | undefined, { currencies }: ReadContext): boolean {
+  const { taxCurrency } = currencies;
+  return taxCurrency !== '' && currency === taxCurrency && taxCurrency !== currencies.currency;
+}
+
+/** Reads the children of an element into a group; what no binding names is noted as unknown. */
+export function readInto(node: XmlNode, bindings: readonly Binding[], into: Group, context: ReadContext): void {
+  const table = byElement(bindings);
+  for (const child of node.children) {
+    const binding = table.get(child.name)?.find((one) => reading(one, child, context));
+    if (binding === undefined) context.unknown.push(child);
+    else if (binding.kind === 'leaf') readLeaf(binding, child, into);
+    else if (binding.kind === 'special') binding.read(child, into, context);
+    else if (binding.kind === 'branch') {
+      const { group } = binding;
+      const inner = group === undefined ? into : newGroup(group, child);
+      if (group !== undefined) addGroup(into, inner);
+      readInto(child, binding.bindings, inner, context);
+    }
+  }
+}
+
+function writeLeaf(binding: Leaf, term: Term, from: Group, context: WriteContext): OutNode {
+  const { scheme, version, fileName, format, currency } = binding;
+  const attributes: Record<string, string> = { ...(format?.inner === undefined ? format?.attributes : {}) };
+  const put = (name: string | undefined, value: string) => {
+    if (name !== undefined && value !== '') attributes[name] = value;
+  };
+  put(scheme, term.scheme);
+  put(version, term.version);
+  put(fileName, term.fileName);
+  for (const [name, other] of Object.entries(binding.attributes ?? {})) put(name, from.terms[other]?.[0]?.value ?? '');
+  if (currency !== undefined) put('currencyID', currency === 'tax' ? context.taxCurrency : context.currency);
+  const text = format === undefined ? term.value : format.write(term.value);
+  if (format?.inner !== undefined)
+    return {
+      name: binding.el,
+      attributes,
+      content: [{ name: format.inner, attributes: format.attributes ?? {}, content: text }],
+    };
+  return { name: binding.el, attributes, content: text };
+}
+
+function writeFixed({ el, text, bindings }: Fixed): OutNode {
+  return { name: el, attributes: {}, content: bindings.length === 0 ? text : bindings.map(writeFixed) };
+}
+
+/** The same group with one value of a term alone. */
+const withOnly = (from: Group, id: TermId, term: Term): Group => ({ ...from, terms: { ...from.terms, [id]: [term] } });
+
+function writeBranch(binding: Branch, from: Group, context: WriteContext): readonly OutNode[] {
+  const { el, group, each, writes, bindings } = binding;
+  const sources =
+    group !== undefined
+      ? groupsOf(from, group)
+      : each !== undefined
+        ? termsOf(from, each).map((term) => withOnly(from, each, term))
+        : [from];
+  return sources.flatMap((source): readonly OutNode[] => {
+    if (writes !== undefined && !writes(source)) return [];
+    const content = writeFrom(source, bindings, context);
+    return content.length === 0 ? [] : [{ name: el, attributes: {}, content }];
+  });
+}
+
+/** The elements that hold a group, in the order of the schema; nothing when they would say only what is fixed. */
+export function writeFrom(from: Group, bindings: readonly Binding[], context: WriteContext): readonly OutNode[] {
+  let said = false;
+  const nodes = bindings.flatMap((binding): readonly OutNode[] => {
+    if (binding.kind === 'fixed') return [writeFixed(binding)];
+    const made =
+      binding.kind === 'leaf'
+        ? termsOf(from, binding.term)
+            .filter(binding.writes ?? (() => true))
+            .map((term) => writeLeaf(binding, term, from, context))
+        : binding.kind === 'branch'
+          ? writeBranch(binding, from, context)
+          : binding.write(from, context);
+    said ||= made.length > 0;
+    return made;
+  });
+  return said ? nodes : [];
+}

@@ -1,0 +1,123 @@
+import { type EInvoice, type Group, groupsOf, newGroup, textOf } from './model';
+import { FAMILIES } from './rules/categories';
+import { CODE_RULES } from './rules/codes';
+import { FILE_RULES } from './rules/file';
+import { PEPPOL_RULES } from './rules/peppol';
+import { PRESENCE } from './rules/presence';
+import type { Fault, Profile, Rule, Seen, Severity } from './rules/rule';
+import { SUMS } from './rules/sums';
+import type { ReadInvoice } from './syntax';
+import type { GroupId, TermId } from './terms';
+import { isCreditNote } from './ubl';
+import { pathOf, type XmlNode } from './xml/node';
+
+/** Every rule, one definition each. */
+export const RULES: readonly Rule[] = [
+  ...FILE_RULES,
+  ...PRESENCE,
+  ...SUMS,
+  ...FAMILIES,
+  ...CODE_RULES,
+  ...PEPPOL_RULES,
+];
+
+/** What a rule found, at its place in the file and in the model. */
+export interface RuleFinding {
+  readonly rule: string;
+  readonly severity: Severity;
+  readonly term: TermId | GroupId;
+  /** Element, such as `/Invoice/cac:InvoiceLine[2]/cbc:ID`; empty for a model without a file. */
+  readonly path: string;
+  readonly message: string;
+  /** Place of the line it is about, from 0; null for all else. */
+  readonly line: number | null;
+}
+
+/** Places of one rule that are told one by one; more of them would say nothing new. */
+const MOST_OF_A_RULE = 50;
+
+/** The profile an e-invoice says it keeps (BT-24). */
+export function profileOf(invoice: EInvoice): Profile {
+  return textOf(invoice, 'BT-24').includes('urn:fdc:peppol.eu:2017:poacc:billing:3.0') ? 'peppol' : 'en16931';
+}
+
+function look(invoice: EInvoice, file: Seen['file']): Seen {
+  const none = newGroup('BG-4');
+  return {
+    invoice,
+    seller: groupsOf(invoice, 'BG-4')[0] ?? none,
+    buyer: groupsOf(invoice, 'BG-7')[0] ?? none,
+    lines: groupsOf(invoice, 'BG-25'),
+    allowances: groupsOf(invoice, 'BG-20'),
+    charges: groupsOf(invoice, 'BG-21'),
+    breakdown: groupsOf(invoice, 'BG-23'),
+    file,
+    creditNote: file?.root.name === 'CreditNote' || (file?.syntax !== 'ubl' && isCreditNote(invoice)),
+  };
+}
+
+/** Lines by every group in them, so that a finding can name its line. */
+function linesByGroup(lines: readonly Group[]): ReadonlyMap<Group, number> {
+  const places = new Map<Group, number>();
+  for (const [i, line] of lines.entries()) {
+    places.set(line, i);
+    for (const id of ['BG-26', 'BG-27', 'BG-28', 'BG-32'] as const)
+      for (const inner of groupsOf(line, id)) places.set(inner, i);
+  }
+  return places;
+}
+
+function placeOf(fault: Fault, seen: Seen, term: TermId | GroupId): string {
+  const group = fault.in ?? seen.invoice;
+  const own = term.startsWith('BT-') ? group.terms[term as TermId]?.[0]?.at : undefined;
+  const node: XmlNode | undefined = fault.at ?? own ?? group.at ?? seen.file?.root;
+  return node === undefined ? '' : pathOf(node);
+}
+
+/** What the rules of a profile find; those of EN 16931 hold in every profile. */
+export function checkEInvoice(
+  invoice: EInvoice,
+  profile: Profile,
+  file: Pick<ReadInvoice, 'root' | 'syntax'> | null = null,
+): readonly RuleFinding[] {
+  const seen = look(invoice, file);
+  const lines = linesByGroup(seen.lines);
+  const findings: RuleFinding[] = [];
+  for (const rule of RULES) {
+    if (rule.profile === 'peppol' && profile !== 'peppol') continue;
+    let told = 0;
+    for (const fault of rule.test(seen)) {
+      told += 1;
+      if (told > MOST_OF_A_RULE) break;
+      const term = fault.term ?? rule.term;
+      findings.push({
+        rule: rule.id,
+        severity: rule.severity,
+        term,
+        path: placeOf(fault, seen, term),
+        message: fault.message,
+        line: (fault.in === undefined ? undefined : lines.get(fault.in)) ?? null,
+      });
+    }
+  }
+  return findings;
+}
+
+/** What a file as a whole comes to: the rules of its profile, or of the one asked for, and elements no term stands for. */
+export function checkFile(
+  read: ReadInvoice,
+  asked?: Profile,
+): { readonly profile: Profile; readonly findings: readonly RuleFinding[] } {
+  const profile = asked ?? profileOf(read.invoice);
+  const strange = read.unknown.slice(0, MOST_OF_A_RULE).map(
+    (node): RuleFinding => ({
+      rule: 'FORMAT-UNKNOWN',
+      severity: 'warning',
+      term: 'ROOT',
+      path: pathOf(node),
+      message: 'EN 16931 has no term for this element: what it says is not read.',
+      line: null,
+    }),
+  );
+  return { profile, findings: [...checkEInvoice(read.invoice, profile, read), ...strange] };
+}

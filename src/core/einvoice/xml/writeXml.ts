@@ -1,0 +1,35 @@
+import { XMLBuilder } from 'fast-xml-parser';
+
+/** An element to write. Attributes and content are plain text; they are escaped here. */
+export interface OutNode {
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly content: string | readonly OutNode[];
+}
+
+/** Characters that XML 1.0 has no place for. */
+const ILLEGAL = /[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu;
+
+const builder = new XMLBuilder({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  format: true,
+  indentBy: '  ',
+  suppressEmptyNode: true,
+});
+
+type Written = { [name: string]: unknown };
+
+function forBuilder({ name, attributes, content }: OutNode): Written {
+  const clean = (text: string) => text.replace(ILLEGAL, '');
+  const inner = typeof content === 'string' ? [{ '#text': clean(content) }] : content.map(forBuilder);
+  const entries = Object.entries(attributes);
+  if (entries.length === 0) return { [name]: inner };
+  return { [name]: inner, ':@': Object.fromEntries(entries.map(([key, value]) => [key, clean(value)])) };
+}
+
+/** The text of an XML file, indented, in UTF-8 once it is encoded. */
+export function writeXml(root: OutNode): string {
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${(builder.build([forBuilder(root)]) as string).trim()}\n`;
+}
