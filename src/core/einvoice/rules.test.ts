@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import {
   addIn,
   all,
@@ -11,6 +12,7 @@ import {
   set,
   setIn,
 } from 'tests/einvoice';
+import { ruleTable } from 'tests/ruleTable';
 import { checkEInvoice, RULES } from './check';
 import { ALL_LISTS } from './codes';
 import { group } from './model';
@@ -375,4 +377,8 @@ test('code lists have a name and an edition, and know their codes', () => {
     expect(list.has('')).toBe(false);
     expect(list.has('no such code')).toBe(false);
   }
+});
+
+test('the table in the docs is what the definitions say; `npm run docs:rules` writes it', () => {
+  expect(readFileSync('docs/e-invoice-rules.md', 'utf8')).toBe(ruleTable());
 });
