@@ -49,7 +49,7 @@ module.exports = {
     only('demo', '^src/demo/', '^src/(core|store|demo)/'),
     only('workers', '^src/workers/', '^src/(core|store|print|demo|workers)/'),
     only('ui', '^src/ui/', '^src/(ui|core/kernel)/'),
-    only('cli', '^src/cli/', '^src/(core|store|cli)/'),
+    only('cli', '^src/cli/', '^src/(core|store|print|cli)/'),
     only('areas', '^src/areas/', '^src/(core|store|print|workers|ui|areas)/'),
     only('standins', '^src/standins/', '^src/(core|standins)/'),
     only('app', '^src/(app/(?!standins)|proxy)', '^src/(areas|ui|app)/'),

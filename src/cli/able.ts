@@ -14,7 +14,7 @@ const isProfile = (text: string | undefined): text is Profile | undefined =>
 const isSyntax = (text: string | undefined): text is Syntax => text === 'ubl' || text === 'cii';
 
 /** Runs a command; null when it was called wrongly. */
-function run(): 0 | 1 | 2 | null {
+async function run(): Promise<0 | 1 | 2 | null> {
   const [command, ...args] = process.argv.slice(2);
   const options = { profile: { type: 'string' }, to: { type: 'string' } } as const;
   let parsed: ReturnType<typeof parseArgs<{ options: typeof options; allowPositionals: true }>>;
@@ -31,6 +31,6 @@ function run(): 0 | 1 | 2 | null {
   return null;
 }
 
-const code = run();
+const code = await run();
 if (code === null) process.stderr.write(USAGE);
 process.exitCode = code ?? 2;

@@ -4,6 +4,7 @@ import type { Profile } from '@/core/einvoice/rules/rule';
 import { type ReadInvoice, readEInvoice, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { LARGEST_FILE } from '@/core/einvoice/xml/readXml';
 import { type Result, refuse } from '@/core/kernel/result';
+import { invoiceInside, isPdf } from '@/print/readHybrid';
 
 /** Reads a file, never more of it than an e-invoice may have. */
 function readBytes(file: string): Uint8Array | null {
@@ -30,11 +31,13 @@ function readBytes(file: string): Uint8Array | null {
   }
 }
 
-function read(file: string): Result<ReadInvoice> {
+async function read(file: string): Promise<Result<ReadInvoice>> {
   const bytes = readBytes(file);
   if (bytes === null)
     return refuse({ code: 'not-found', path: '', expected: 'The file cannot be read: check its name and place.' });
-  return readEInvoice(bytes);
+  if (!isPdf(bytes)) return readEInvoice(bytes);
+  const inside = await invoiceInside(bytes, await import('pdfjs-dist/legacy/build/pdf.mjs'));
+  return inside.ok ? readEInvoice(inside.value) : inside;
 }
 
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value)}\n`);
@@ -45,13 +48,13 @@ function printUnreadable(file: string, result: Extract<Result<unknown>, { ok: fa
 }
 
 /**
- * Prints one JSON object a line for each file, with what the rules of its profile, or of the one
+ * Prints one JSON object a line for each file, an XML file or a hybrid PDF, with what the rules of its profile, or of the one
  * asked for, find. Returns the exit code: 0 all fine, 1 errors found, 2 a file could not be read.
  */
-export function runCheck(files: readonly string[], profile?: Profile): 0 | 1 | 2 {
+export async function runCheck(files: readonly string[], profile?: Profile): Promise<0 | 1 | 2> {
   let code: 0 | 1 | 2 = 0;
   for (const file of files) {
-    const result = read(file);
+    const result = await read(file);
     if (!result.ok) {
       printUnreadable(file, result);
       code = 2;
@@ -73,8 +76,8 @@ export function runCheck(files: readonly string[], profile?: Profile): 0 | 1 | 2
 }
 
 /** Prints a file in the other syntax. Returns the exit code: 0, or 2 when it could not be read. */
-export function runConvert(file: string, to: Syntax): 0 | 2 {
-  const result = read(file);
+export async function runConvert(file: string, to: Syntax): Promise<0 | 2> {
+  const result = await read(file);
   if (!result.ok) {
     process.stderr.write(`${result.refusals[0]?.expected ?? 'The file cannot be read.'}\n`);
     return 2;

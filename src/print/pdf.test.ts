@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { inflateSync } from 'node:zlib';
+import { elementsOf } from '@/core/einvoice/rules/codes';
+import { readXml } from '@/core/einvoice/xml/readXml';
 import type { PrintFonts } from './fonts';
-import { writePdf } from './pdf';
+import { writeHybridPdf, writePdf } from './pdf';
 import type { PrintedDocument } from './words';
 
 const require = createRequire(__filename);
@@ -115,5 +117,53 @@ describe('the PDF', () => {
       },
     ];
     expect(pageCount(await writePdf([page(0, { lines })], fonts, AT))).toBe(1);
+  });
+});
+
+describe('a hybrid PDF', () => {
+  const cii = '<?xml version="1.0" encoding="UTF-8"?>\n<invoice>1</invoice>\n';
+  const seller = ['Smith & Sons <sample>'];
+  const made = writeHybridPdf(page(3, { seller }), cii, fonts, AT);
+  const latin = async () => Buffer.from(await made).toString('latin1');
+
+  test('carries the e-invoice as an alternative, whole', async () => {
+    const text = await latin();
+    expect(text).toContain('/AFRelationship /Alternative');
+    expect(text).toContain('(factur-x.xml)');
+    expect(text).toMatch(/\/Subtype \/text#2Fxml/);
+    const streams = text.match(/stream\r?\n[\s\S]*?\r?\nendstream/g) ?? [];
+    const inflated = streams.flatMap((stream) => {
+      try {
+        const body = stream.replace(/^stream\r?\n/, '').replace(/\r?\nendstream$/, '');
+        return [inflateSync(Buffer.from(body, 'latin1')).toString('utf8')];
+      } catch {
+        return [];
+      }
+    });
+    expect(inflated).toContain(cii);
+  });
+  test('says in well-formed metadata that it is PDF/A-3 and what is inside', async () => {
+    const [xmp = ''] = /<x:xmpmeta[\s\S]*<\/x:xmpmeta>/.exec(await latin()) ?? [];
+    const metadata = readXml(xmp);
+    if (!metadata.ok) throw new Error(metadata.refusals[0]?.expected);
+    const said = [...elementsOf(metadata.value)].map(({ name, text }) => `${name.replace(/^.*}/, '')}=${text}`);
+    expect(said).toEqual(
+      expect.arrayContaining([
+        'part=3',
+        'conformance=B',
+        'DocumentType=INVOICE',
+        'DocumentFileName=factur-x.xml',
+        'ConformanceLevel=EN 16931',
+        'li=Smith + Sons sample',
+      ]),
+    );
+  });
+  test('has its typefaces and its colours inside, and comes out the same each time', async () => {
+    const text = await latin();
+    expect(text).toContain('/OutputIntents');
+    expect(text.match(/\/FontFile2/g)?.length).toBeGreaterThan(0);
+    expect(Buffer.from(await writeHybridPdf(page(3, { seller }), cii, fonts, AT)).equals(Buffer.from(await made))).toBe(
+      true,
+    );
   });
 });

@@ -1,9 +1,11 @@
 import { expose } from 'comlink';
 import { zipSync } from 'fflate';
 import type { Content } from '@/core/documents/content';
+import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { writeEInvoice } from '@/core/einvoice/syntax';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
-import { writePdf } from '@/print/pdf';
+import { writeHybridPdf, writePdf } from '@/print/pdf';
 import { fileName, type PrintOptions, printed } from '@/print/words';
 
 /** A document to print, and how. */
@@ -37,6 +39,13 @@ const face = {
   async pdf(job: PrintJob): Promise<Uint8Array> {
     fonts ??= loadFonts();
     return writePdf([pageOf(job)], await fonts, job.issuedAt);
+  },
+
+  /** A document as PDF/A-3 with its e-invoice inside. */
+  async hybrid(job: PrintJob): Promise<Uint8Array> {
+    fonts ??= loadFonts();
+    const cii = writeEInvoice(einvoiceOf(job.content, job.figures), 'cii');
+    return writeHybridPdf(pageOf(job), cii, await fonts, job.issuedAt);
   },
 
   /** Many documents as one PDF. */

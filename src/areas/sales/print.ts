@@ -27,3 +27,10 @@ export async function printedPdf(document: IssuedDocument, options: Options = {}
   if (job === undefined) throw new RangeError('nothing to print');
   return printWorker().pdf(job);
 }
+
+/** A document as PDF/A-3 with its e-invoice inside, made in a worker. */
+export async function hybridPdf(document: IssuedDocument): Promise<Uint8Array> {
+  const [job] = await printJobs([document]);
+  if (job === undefined) throw new RangeError('nothing to print');
+  return printWorker().hybrid(job);
+}

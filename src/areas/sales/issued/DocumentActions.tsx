@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { cancelFault } from '@/core/decisions/cancel';
 import { notesOn } from '@/core/decisions/credit';
 import { leftToCredit } from '@/core/documents/creditContent';
-import type { QuoteAnswer } from '@/core/documents/issued';
+import type { IssuedDocument, QuoteAnswer } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { type IsoDate, writeDate } from '@/core/kernel/date';
@@ -22,7 +22,7 @@ import { act, today } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
 import { wordRefusal, wordRefusals } from '../../shell/wording';
-import { printedPdf } from '../print';
+import { hybridPdf, printedPdf } from '../print';
 import { CreditDialog } from './CreditDialog';
 import { StageDialog } from './StageDialog';
 import { WordDayDialog, type WordDayProps } from './WordDayDialog';
@@ -61,9 +61,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     if (result.ok) router.push(`/sales/draft/${result.value.draftId}`);
     else toast.error(wordRefusals(result.refusals));
   };
-  const savePdf = async () => {
+  const savePdf = async (make: (document: IssuedDocument) => Promise<Uint8Array> = printedPdf) => {
     try {
-      saveFile(fileName(content, 'pdf'), await printedPdf(document), 'application/pdf');
+      saveFile(fileName(content, 'pdf'), await make(document), 'application/pdf');
     } catch (error) {
       toast.error(`The PDF could not be made: ${(error as Error).message}`);
     }
@@ -112,7 +112,10 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
         ]
       : []),
     ...(kind === 'invoice' || kind === 'credit-note'
-      ? [{ words: 'Save CII file', onSelect: () => saveXml('cii') }]
+      ? [
+          { words: 'Save CII file', onSelect: () => saveXml('cii') },
+          { words: 'Save PDF with e-invoice', onSelect: () => void savePdf(hybridPdf) },
+        ]
       : []),
     ...(kind === 'takings' || kind === 'opening'
       ? []
@@ -205,7 +208,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {kind !== 'takings' && kind !== 'opening' && (
         <>
           <Button onClick={onPrint}>See it printed</Button>
-          <Button onClick={savePdf}>Save PDF</Button>
+          <Button onClick={() => void savePdf()}>Save PDF</Button>
         </>
       )}
       {(kind === 'invoice' || kind === 'credit-note') && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}

@@ -1,0 +1,337 @@
+import { codeSquares } from './epc';
+import type { PrintFonts } from './fonts';
+import type { PrintedColumn, PrintedDocument, PrintedFact, PrintedLine } from './words';
+
+/* A4 in points, with the margins of a letter. */
+export const PAGE = { width: 595.28, height: 841.89, left: 56, right: 56, top: 56, bottom: 64 };
+const INNER = PAGE.width - PAGE.left - PAGE.right;
+const INK = '#1F2430';
+const SOFT = '#5B6070';
+const RULE = '#B9AF9B';
+const LEADING = 13;
+/** Room that a line of what is carried forward takes. */
+const CARRIED = 18;
+const SLIP = 150;
+const LOGO = { width: 150, height: 60 };
+
+interface Column extends PrintedColumn {
+  readonly x: number;
+  readonly width: number;
+  readonly align: 'left' | 'right';
+}
+
+const WIDTHS: Readonly<Record<PrintedColumn['field'], number>> = {
+  title: 0,
+  supplied: 66,
+  quantity: 66,
+  price: 66,
+  less: 46,
+  tax: 92,
+  value: 76,
+};
+
+function columnsFor(page: PrintedDocument): readonly Column[] {
+  const fixed = page.columns.reduce((sum, { field }) => sum + WIDTHS[field], 0);
+  let x = PAGE.left;
+  return page.columns.map((column, i): Column => {
+    const { field } = column;
+    const width = field === 'title' ? INNER - fixed : WIDTHS[field];
+    const left = field === 'title' || field === 'tax' || field === 'supplied';
+    const gap = i === page.columns.length - 1 ? 0 : 8;
+    const at = x + (field === 'tax' ? 8 : 0);
+    x += width;
+    return { ...column, x: at, width: width - gap - (field === 'tax' ? 8 : 0), align: left ? 'left' : 'right' };
+  });
+}
+
+/** Draws one document; pages are added as the lines need them. */
+export class Sheet {
+  private y = PAGE.top;
+  private pages = 0;
+  private readonly columns: readonly Column[];
+
+  constructor(
+    private readonly doc: PDFKit.PDFDocument,
+    private readonly page: PrintedDocument,
+  ) {
+    this.columns = columnsFor(page);
+  }
+
+  draw(): void {
+    this.newPage();
+    this.drawHead();
+    this.drawLines();
+    this.drawTotals();
+    this.drawFoot();
+    this.drawSlip();
+    this.numberPages();
+  }
+
+  private newPage(): void {
+    this.doc.addPage();
+    this.pages += 1;
+    this.y = PAGE.top;
+  }
+
+  private text(
+    text: string,
+    x: number,
+    y: number,
+    options: { width: number; align?: 'left' | 'right'; size?: number; font?: keyof PrintFonts; color?: string },
+  ): number {
+    const { width, align = 'left', size = 9.5, font = 'text', color = INK } = options;
+    this.doc.font(font).fontSize(size).fillColor(color);
+    const height = this.doc.heightOfString(text, { width, align });
+    this.doc.text(text, x, y, { width, align });
+    return height;
+  }
+
+  private rule(y: number, from = PAGE.left, width = 0.6, color = RULE): void {
+    this.doc
+      .moveTo(from, y)
+      .lineTo(PAGE.width - PAGE.right, y)
+      .lineWidth(width)
+      .strokeColor(color)
+      .stroke();
+  }
+
+  private get bottom(): number {
+    return PAGE.height - PAGE.bottom;
+  }
+
+  /** Begins a new page unless `height` still fits above the foot. */
+  private room(height: number): boolean {
+    if (this.y + height <= this.bottom) return false;
+    this.newPage();
+    return true;
+  }
+
+  private drawLogo(): number {
+    const { logo } = this.page;
+    if (logo === '') return 0;
+    this.doc.image(logo, PAGE.left, this.y - 8, { fit: [LOGO.width, LOGO.height] });
+    return LOGO.height + 6;
+  }
+
+  private drawHead(): void {
+    const { page } = this;
+    const half = INNER / 2 - 12;
+    const [name = '', ...seller] = page.seller;
+    const top = this.y;
+    this.y += this.drawLogo();
+    const title = this.text(page.title, PAGE.left, this.y - 4, {
+      width: half,
+      size: 24,
+      font: 'title',
+      color: page.accent,
+    });
+    const nameHeight = this.text(name, PAGE.left + INNER / 2 + 12, top, { width: half, font: 'strong', size: 10.5 });
+    const right = this.text(seller.join('\n'), PAGE.left + INNER / 2 + 12, top + nameHeight + 2, {
+      width: half,
+      color: SOFT,
+      size: 9,
+    });
+    const [buyerName = '', ...buyer] = page.buyer;
+    const below = Math.max(this.y + 56, this.y + title + 16);
+    const buyerHeight = this.text(buyerName, PAGE.left, below, { width: half, font: 'strong', size: 10.5 });
+    const left = this.text(buyer.join('\n'), PAGE.left, below + buyerHeight + 2, { width: half });
+    this.y = Math.max(top + nameHeight + right, below + buyerHeight + left) + 22;
+    this.drawFacts();
+  }
+
+  /** Three to a row; a row is as high as its longest fact. */
+  private drawFacts(): void {
+    const width = INNER / 3;
+    const { facts } = this.page;
+    for (let i = 0; i < facts.length; i += 3) {
+      const row = facts.slice(i, i + 3);
+      const heights = row.map(([label, value], column) => {
+        const x = PAGE.left + column * width;
+        this.text(label, x, this.y, { width: width - 12, size: 8, color: SOFT });
+        return this.text(value, x, this.y + 11, { width: width - 12, size: 10 });
+      });
+      this.y += 19 + Math.max(LEADING, ...heights);
+    }
+    this.y += 12;
+  }
+
+  private drawColumnHeads(): void {
+    for (const column of this.columns)
+      this.text(column.head, column.x, this.y, { width: column.width, align: column.align, size: 8, color: SOFT });
+    this.y += 14;
+    this.rule(this.y, PAGE.left, 0.9, this.page.accent);
+    this.y += 6;
+  }
+
+  private drawCarried(words: string, amount: string): void {
+    const value = this.columns.at(-1);
+    if (value === undefined || this.page.totals.length === 0) return;
+    this.text(words, PAGE.left, this.y, { width: INNER / 2, color: SOFT });
+    this.text(amount, value.x, this.y, { width: value.width, align: 'right', color: SOFT });
+    this.y += CARRIED;
+  }
+
+  private heightOf(line: PrintedLine): {
+    readonly heads: readonly number[];
+    readonly detail: number;
+    readonly all: number;
+  } {
+    const [title] = this.columns;
+    this.doc.font('text').fontSize(9.5);
+    const heads = this.columns.map((c) => this.doc.heightOfString(line[c.field], { width: c.width }));
+    const detail =
+      line.detail === '' ? 0 : this.doc.fontSize(8.5).heightOfString(line.detail, { width: title?.width ?? INNER });
+    return { heads, detail, all: Math.max((heads[0] ?? LEADING) + detail, ...heads.slice(1)) };
+  }
+
+  private drawLines(): void {
+    this.drawColumnHeads();
+    const { lines } = this.page;
+    lines.forEach((line, i) => {
+      const { heads, detail, all } = this.heightOf(line);
+      const before = lines[i - 1];
+      // The line below stays with what is carried forward, and the last one with the totals.
+      const last = i === lines.length - 1;
+      const needed = all + 8 + (last ? this.totalsHeight() : CARRIED);
+      if (before !== undefined && this.y + needed > this.bottom && !(last && this.fitsNowhere(needed))) {
+        this.drawCarried(this.page.carried, before.running);
+        this.newPage();
+        this.drawColumnHeads();
+        this.drawCarried(this.page.brought, before.running);
+      }
+      for (const column of this.columns)
+        this.text(line[column.field], column.x, this.y, { width: column.width, align: column.align });
+      if (detail > 0)
+        this.text(line.detail, PAGE.left, this.y + (heads[0] ?? LEADING), {
+          width: this.columns[0]?.width ?? INNER,
+          size: 8.5,
+          color: SOFT,
+        });
+      this.y += all + 5;
+      this.rule(this.y - 2);
+      this.y += 3;
+    });
+  }
+
+  private totalsHeight(): number {
+    const { totals, withheld, homeTax } = this.page;
+    if (totals.length === 0) return 0;
+    return (totals.length + withheld.length) * 16 + 34 + (homeTax === '' ? 0 : 14);
+  }
+
+  /** True for a last line that would not share a page with the totals even on a fresh one. */
+  private fitsNowhere(height: number): boolean {
+    return height > this.bottom - PAGE.top - 40;
+  }
+
+  private drawTotals(): void {
+    const { totals, withheld, homeTax, currency, accent } = this.page;
+    if (totals.length === 0) return;
+    // The totals stay together: an orphan total on a new page would say nothing.
+    this.room(this.totalsHeight());
+    const from = PAGE.left + INNER * 0.45;
+    const width = PAGE.width - PAGE.right - from;
+    const row = ([label, amount]: PrintedFact, font: keyof PrintFonts = 'text') => {
+      const height = this.text(label, from, this.y, { width: width - 94, font });
+      this.text(amount, from + width - 90, this.y, { width: 90, align: 'right', font });
+      this.y += Math.max(16, height + 3);
+    };
+    this.y += 6;
+    for (const fact of totals.slice(0, -1)) row(fact);
+    const [label = '', amount = ''] = totals.at(-1) ?? [];
+    this.rule(this.y, from, 0.9, accent);
+    this.y += 6;
+    row([`${label} ${currency}`, amount], 'strong');
+    this.rule(this.y, from, 0.9, accent);
+    this.rule(this.y + 2.5, from, 0.9, accent);
+    this.y += 8;
+    for (const fact of withheld) row(fact);
+    if (homeTax !== '') this.y += 2 + this.text(homeTax, from, this.y, { width, size: 8.5, color: SOFT });
+    this.y += 14;
+  }
+
+  private drawFoot(): void {
+    const { legends, terms, note, conditions, payment, slip, foot } = this.page;
+    // On a slip the code stands there.
+    const code = slip === null ? this.page.code : null;
+    for (const text of [...legends, ...terms, note, conditions].filter(Boolean)) {
+      const height = this.doc.font('text').fontSize(9.5).heightOfString(text, { width: INNER });
+      this.room(height + 8);
+      this.text(text, PAGE.left, this.y, { width: INNER });
+      this.y += height + 8;
+    }
+    const square = code === null ? 0 : 92;
+    const height = Math.max(payment.length * 14, square) + 10;
+    if (payment.length > 0 || square > 0) this.room(height);
+    this.y += 6;
+    const top = this.y;
+    for (const [label, value] of payment) {
+      if (value === '') this.text(label, PAGE.left, this.y, { width: INNER });
+      else {
+        this.text(label, PAGE.left, this.y, { width: 96, color: SOFT, size: 9 });
+        this.text(value, PAGE.left + 100, this.y, { width: INNER - 100 - square - 90 });
+      }
+      this.y += 14;
+    }
+    if (code !== null) {
+      this.drawCode(code.text, PAGE.width - PAGE.right - 84, top, 84);
+      this.text(code.words, PAGE.width - PAGE.right - 84 - 96, top, {
+        width: 90,
+        align: 'right',
+        size: 8,
+        color: SOFT,
+      });
+      this.y = Math.max(this.y, top + square);
+    }
+    if (foot === '') return;
+    const closing = this.doc.font('text').fontSize(8.5).heightOfString(foot, { width: INNER });
+    this.room(closing + 14);
+    this.y += 10;
+    this.text(foot, PAGE.left, this.y, { width: INNER, size: 8.5, color: SOFT });
+    this.y += closing;
+  }
+
+  /** A code as squares of ink, so that it prints sharp at any size. */
+  private drawCode(text: string, x: number, y: number, width: number): void {
+    const { size, dark } = codeSquares(text);
+    const side = width / size;
+    this.doc.fillColor(INK);
+    for (let row = 0; row < size; row++)
+      for (let column = 0; column < size; column++)
+        if (dark(column, row)) this.doc.rect(x + column * side, y + row * side, side, side);
+    this.doc.fill();
+  }
+
+  private drawSlip(): void {
+    const { slip, code } = this.page;
+    if (slip === null) return;
+    this.room(SLIP + 20);
+    const top = this.bottom - SLIP;
+    this.doc.dash(3, { space: 3 });
+    this.rule(top, PAGE.left, 0.6, SOFT);
+    this.doc.undash();
+    this.text(slip.title, PAGE.left, top + 8, { width: INNER, size: 8.5, color: SOFT });
+    slip.rows.forEach(([label, value], i) => {
+      const y = top + 28 + i * 18;
+      this.text(label, PAGE.left, y, { width: 96, size: 9, color: SOFT });
+      this.text(value, PAGE.left + 100, y, { width: INNER - 210, size: 10.5 });
+    });
+    if (code !== null) this.drawCode(code.text, PAGE.width - PAGE.right - 96, top + 28, 96);
+  }
+
+  /** Page x of y, title and seal at the foot of each of this document's pages. */
+  private numberPages(): void {
+    const { start, count } = this.doc.bufferedPageRange();
+    const first = start + count - this.pages;
+    for (let i = 0; i < this.pages; i++) {
+      this.doc.switchToPage(first + i);
+      // The foot lies inside the bottom margin; without lifting it the text would open a new page.
+      this.doc.page.margins.bottom = 0;
+      const foot = { size: 8, color: SOFT, width: INNER / 3 } as const;
+      this.text(`${this.page.title} ${this.page.number}`, PAGE.left, PAGE.height - 40, foot);
+      if (this.page.seal !== '') this.text(this.page.seal, PAGE.left + INNER / 3, PAGE.height - 40, foot);
+      const words = this.page.page.replace('{page}', String(i + 1)).replace('{count}', String(this.pages));
+      this.text(words, PAGE.left + (2 * INNER) / 3, PAGE.height - 40, { ...foot, align: 'right' });
+    }
+  }
+}
