@@ -99,7 +99,7 @@ test('reverse charge for a customer without a tax number is not issued', async (
   await typeCells(page, 'Survey', '1', '100', '', '');
   await page.getByLabel('Tax, line 1').selectOption('IE-RC');
   const checks = page.getByRole('region', { name: 'Checks' });
-  await expect(checks.getByText(/With reverse charge the customer's tax number must be given/)).toBeVisible();
+  await expect(checks.getByText(/With reverse charge give the buyer's VAT number/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Issue INV-2026-0025' })).toBeVisible();
