@@ -162,7 +162,7 @@ function writeLeaf(binding: Leaf, term: Term, from: Group, context: WriteContext
   put(scheme, term.scheme);
   put(version, term.version);
   put(fileName, term.fileName);
-  for (const [name, other] of Object.entries(binding.attributes ?? {})) put(name, from.terms[other]?.[0]?.value ?? '');
+  for (const name in binding.attributes) put(name, from.terms[binding.attributes[name] as TermId]?.[0]?.value ?? '');
   if (currency !== undefined) put('currencyID', currency === 'tax' ? context.taxCurrency : context.currency);
   const text = format === undefined ? term.value : format.write(term.value);
   if (format?.inner !== undefined)
@@ -196,21 +196,25 @@ function writeBranch(binding: Branch, from: Group, context: WriteContext): reado
   });
 }
 
+function writeLeaves(binding: Leaf, from: Group, context: WriteContext, into: OutNode[]): void {
+  const terms = from.terms[binding.term];
+  if (terms === undefined) return;
+  for (const term of terms)
+    if (binding.writes === undefined || binding.writes(term)) into.push(writeLeaf(binding, term, from, context));
+}
+
 /** The elements that hold a group, in the order of the schema; nothing when they would say only what is fixed. */
 export function writeFrom(from: Group, bindings: readonly Binding[], context: WriteContext): readonly OutNode[] {
-  let said = false;
-  const nodes = bindings.flatMap((binding): readonly OutNode[] => {
-    if (binding.kind === 'fixed') return [writeFixed(binding)];
-    const made =
-      binding.kind === 'leaf'
-        ? termsOf(from, binding.term)
-            .filter(binding.writes ?? (() => true))
-            .map((term) => writeLeaf(binding, term, from, context))
-        : binding.kind === 'branch'
-          ? writeBranch(binding, from, context)
-          : binding.write(from, context);
-    said ||= made.length > 0;
-    return made;
-  });
-  return said ? nodes : [];
+  const nodes: OutNode[] = [];
+  let onlyFixed = 0;
+  for (const binding of bindings) {
+    if (binding.kind === 'leaf') writeLeaves(binding, from, context, nodes);
+    else if (binding.kind === 'branch') nodes.push(...writeBranch(binding, from, context));
+    else if (binding.kind === 'special') nodes.push(...binding.write(from, context));
+    else {
+      nodes.push(writeFixed(binding));
+      onlyFixed += 1;
+    }
+  }
+  return nodes.length > onlyFixed ? nodes : [];
 }

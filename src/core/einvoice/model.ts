@@ -78,9 +78,14 @@ export const schemeOf = (from: Group, id: TermId): string => from.terms[id]?.[0]
 export const groupsOf = (from: Group, id: GroupId): readonly Group[] => from.groups[id] ?? NO_GROUPS;
 
 /** Every group of a tree, itself first. */
-export function* allGroups(from: Group): Generator<Group> {
-  yield from;
-  for (const children of Object.values(from.groups)) for (const child of children ?? []) yield* allGroups(child);
+export function allGroups(from: Group): readonly Group[] {
+  const all: Group[] = [];
+  const walk = (group: Group) => {
+    all.push(group);
+    for (const id in group.groups) for (const child of group.groups[id as GroupId] ?? []) walk(child);
+  };
+  walk(from);
+  return all;
 }
 
 /** What a model holds without where it was read, with its parts in one order: for comparing. */

@@ -235,7 +235,13 @@ function baseFault(category: Category, seen: Seen, row: Group): Fault | null {
       };
 }
 
-const faults = (list: Iterable<Fault | null>): readonly Fault[] => [...list].filter((one) => one !== null);
+/** Looks at groups one by one, as far as anybody asks. */
+function* faultsOf(groups: Iterable<Group>, look: (one: Group) => Fault | null): Generator<Fault> {
+  for (const one of groups) {
+    const fault = look(one);
+    if (fault !== null) yield fault;
+  }
+}
 
 function familyOf(category: Category): readonly Rule[] {
   const { family, code, name } = category;
@@ -262,7 +268,10 @@ function familyOf(category: Category): readonly Rule[] {
       en(id(`0${i + 2}`), {
         term: 'BT-31',
         demands: `With ${carrier.words}s that are ${name} the parties' tax numbers are ${code === 'O' ? 'left out' : 'given'}.`,
-        test: (seen) => (carriedBy(seen, carrier, code).length === 0 ? [] : faults([category.parties(seen)])),
+        test: function* (seen) {
+          const fault = carriedBy(seen, carrier, code).length === 0 ? null : category.parties(seen);
+          if (fault !== null) yield fault;
+        },
       }),
     ),
     ...CARRIERS.map((carrier, i) =>
@@ -272,13 +281,13 @@ function familyOf(category: Category): readonly Rule[] {
           category.rate === 'none'
             ? `A ${carrier.words} that is ${name} has no rate.`
             : `The rate of a ${carrier.words} that is ${name} is ${category.rate}.`,
-        test: (seen) => faults(carriedBy(seen, carrier, code).map((one) => rateFault(category, one, carrier.rate))),
+        test: (seen) => faultsOf(carriedBy(seen, carrier, code), (one) => rateFault(category, one, carrier.rate)),
       }),
     ),
     en(id('08'), {
       term: 'BT-116',
       demands: `The base of what is ${name} is its lines less allowances plus charges${category.rows === 'one' ? '' : ', rate by rate'}.`,
-      test: (seen) => faults(rowsOf(seen, code).map((row) => baseFault(category, seen, row))),
+      test: (seen) => faultsOf(rowsOf(seen, code), (row) => baseFault(category, seen, row)),
     }),
     en(id('09'), {
       term: 'BT-117',
@@ -287,21 +296,19 @@ function familyOf(category: Category): readonly Rule[] {
           ? `The tax of what is ${name} is zero.`
           : `The tax of what is ${name} is its base times its rate.`,
       test: (seen) =>
-        faults(
-          rowsOf(seen, code).map((row) => {
-            if (category.rows === 'by rate')
-              return fitsRate(row, 'BT-116', 'BT-119', 'BT-117')
-                ? null
-                : {
-                    in: row,
-                    message: `The VAT of ${textOf(row, 'BT-117')} is not ${textOf(row, 'BT-119')} % of ${textOf(row, 'BT-116')}: mend one of them.`,
-                  };
-            const tax = numberOf(row, 'BT-117');
-            return tax === null || tax === 0n
+        faultsOf(rowsOf(seen, code), (row) => {
+          if (category.rows === 'by rate')
+            return fitsRate(row, 'BT-116', 'BT-119', 'BT-117')
               ? null
-              : { in: row, message: `What is ${name} has no tax: write 0 instead of ${textOf(row, 'BT-117')}.` };
-          }),
-        ),
+              : {
+                  in: row,
+                  message: `The VAT of ${textOf(row, 'BT-117')} is not ${textOf(row, 'BT-119')} % of ${textOf(row, 'BT-116')}: mend one of them.`,
+                };
+          const tax = numberOf(row, 'BT-117');
+          return tax === null || tax === 0n
+            ? null
+            : { in: row, message: `What is ${name} has no tax: write 0 instead of ${textOf(row, 'BT-117')}.` };
+        }),
     }),
     en(id('10'), {
       term: 'BT-120',

@@ -6,13 +6,20 @@ import { atRoot, eachOf, en, inList, type Rule, type Seen } from './rule';
 
 /* Codes of public lists: BR-CL of EN 16931-1. */
 
-/** Every element of a file. */
-export function* elementsOf(root: XmlNode): Generator<XmlNode> {
-  const open = [root];
-  for (let node = open.pop(); node !== undefined; node = open.pop()) {
-    yield node;
-    for (let i = node.children.length - 1; i >= 0; i--) open.push(node.children[i] as XmlNode);
-  }
+const listed = new WeakMap<XmlNode, readonly XmlNode[]>();
+
+/** Every element of a file, in its order; walked once for all rules. */
+export function elementsOf(root: XmlNode): readonly XmlNode[] {
+  const known = listed.get(root);
+  if (known !== undefined) return known;
+  const all: XmlNode[] = [];
+  const walk = (node: XmlNode) => {
+    all.push(node);
+    node.children.forEach(walk);
+  };
+  walk(root);
+  listed.set(root, all);
+  return all;
 }
 
 /** One rule over several terms, each in its own groups. */

@@ -1,3 +1,4 @@
+import { grouped } from '@/core/kernel/grouped';
 import { CODES, CURRENCY_CODES } from '../codes';
 import { type Group, groupsOf, schemeOf, termsOf, textOf } from '../model';
 import { absolute, hundredths, numberOf, numberOrNothing, product, SCALE, show, sumOf } from '../numbers';
@@ -50,9 +51,37 @@ function adjusted(id: string, demands: string, fault: (one: Group, terms: Adjust
   });
 }
 
-/** Elements of a name, anywhere in a file. */
+/** Names of elements that rules ask for. */
+const ASKED_FOR: ReadonlySet<string> = new Set([
+  'cbc:ChargeIndicator',
+  'udt:Indicator',
+  'cac:Price',
+  'ram:AppliedTradeAllowanceCharge',
+  'cac:TaxTotal',
+  'cac:DocumentReference',
+  'cbc:IssueDate',
+  'cbc:DueDate',
+  'cbc:TaxPointDate',
+  'cbc:StartDate',
+  'cbc:EndDate',
+  'cbc:ActualDeliveryDate',
+]);
+const byName = new WeakMap<XmlNode, ReadonlyMap<string, readonly XmlNode[]>>();
+
+function elementsByName(root: XmlNode): ReadonlyMap<string, readonly XmlNode[]> {
+  const known = byName.get(root);
+  if (known !== undefined) return known;
+  const asked = elementsOf(root).filter(({ name }) => ASKED_FOR.has(name));
+  const made = grouped(asked, ({ name }) => name);
+  byName.set(root, made);
+  return made;
+}
+
+/** Elements of some names, anywhere in a file. */
 const named = (seen: Seen, ...names: readonly string[]): readonly XmlNode[] =>
-  seen.file === null ? [] : [...elementsOf(seen.file.root)].filter((node) => names.includes(node.name));
+  seen.file === null
+    ? []
+    : names.flatMap((name) => elementsByName((seen.file as { root: XmlNode }).root).get(name) ?? []);
 
 const atMostOne = (id: string, term: TermId, groups: (seen: Seen) => readonly Group[], demands: string) =>
   peppol(id, {

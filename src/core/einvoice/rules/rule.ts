@@ -71,10 +71,11 @@ export function needs(
   return en(id, {
     term,
     demands: `${where} has the ${names}.`,
-    test: (seen) =>
-      groups(seen)
-        .filter((one) => !anyOf.some((t) => says(one, t)))
-        .map((one) => ({ in: one, message: `Give the ${names}.` })),
+    // Faults are told one by one: a file may have more of them than anybody reads.
+    test: function* (seen) {
+      for (const one of groups(seen))
+        if (!anyOf.some((t) => says(one, t))) yield { in: one, message: `Give the ${names}.` };
+    },
   });
 }
 
@@ -83,10 +84,10 @@ export function needsGroup(id: string, groups: (seen: Seen) => readonly Group[],
   return en(id, {
     term: inner,
     demands: `${where} has the ${groupName(inner)}.`,
-    test: (seen) =>
-      groups(seen)
-        .filter((one) => groupsOf(one, inner).length === 0)
-        .map((one) => ({ in: one, message: `Give the ${groupName(inner)}.` })),
+    test: function* (seen) {
+      for (const one of groups(seen))
+        if (groupsOf(one, inner).length === 0) yield { in: one, message: `Give the ${groupName(inner)}.` };
+    },
   });
 }
 

@@ -2,7 +2,7 @@
 export interface XmlNode {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
-  readonly children: XmlNode[];
+  readonly children: readonly XmlNode[];
   readonly parent: XmlNode | null;
   /** Its own text, trimmed. */
   text: string;
@@ -10,13 +10,32 @@ export interface XmlNode {
   readonly line: number;
 }
 
+type Places = ReadonlyMap<XmlNode, number>;
+const places = new WeakMap<XmlNode, Places>();
+
+/** Place of each child among those of its name, from 1; 0 for one without others. Counted once for a parent. */
+function placesIn(parent: XmlNode): Places {
+  const known = places.get(parent);
+  if (known !== undefined) return known;
+  const counts = new Map<string, number>();
+  for (const { name } of parent.children) counts.set(name, (counts.get(name) ?? 0) + 1);
+  const seen = new Map<string, number>();
+  const made = new Map<XmlNode, number>();
+  for (const child of parent.children) {
+    const place = (seen.get(child.name) ?? 0) + 1;
+    seen.set(child.name, place);
+    made.set(child, counts.get(child.name) === 1 ? 0 : place);
+  }
+  places.set(parent, made);
+  return made;
+}
+
 /** Where an element stands: `/Invoice/cac:InvoiceLine[2]/cbc:ID`; a place is counted only among several. */
 export function pathOf(node: XmlNode): string {
   const parts: string[] = [];
   for (let at: XmlNode | null = node; at !== null; at = at.parent) {
-    const { name, parent } = at;
-    const alike = parent === null ? [] : parent.children.filter((one) => one.name === name);
-    parts.unshift(alike.length > 1 ? `${name}[${alike.indexOf(at) + 1}]` : name);
+    const place = at.parent === null ? 0 : placesIn(at.parent).get(at);
+    parts.unshift(place === undefined || place === 0 ? at.name : `${at.name}[${place}]`);
   }
   return `/${parts.join('/')}`;
 }

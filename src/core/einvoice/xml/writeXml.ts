@@ -10,6 +10,10 @@ export interface OutNode {
 /** Characters that XML 1.0 has no place for. */
 const ILLEGAL = /[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu;
 
+/** Most texts need no look at each character. */
+const PLAIN = /^[ -~]*$/;
+const clean = (text: string): string => (PLAIN.test(text) ? text : text.replace(ILLEGAL, ''));
+
 const builder = new XMLBuilder({
   preserveOrder: true,
   ignoreAttributes: false,
@@ -22,11 +26,13 @@ const builder = new XMLBuilder({
 type Written = { [name: string]: unknown };
 
 function forBuilder({ name, attributes, content }: OutNode): Written {
-  const clean = (text: string) => text.replace(ILLEGAL, '');
   const inner = typeof content === 'string' ? [{ '#text': clean(content) }] : content.map(forBuilder);
-  const entries = Object.entries(attributes);
-  if (entries.length === 0) return { [name]: inner };
-  return { [name]: inner, ':@': Object.fromEntries(entries.map(([key, value]) => [key, clean(value)])) };
+  let cleaned: Record<string, string> | null = null;
+  for (const key in attributes) {
+    cleaned ??= {};
+    cleaned[key] = clean(attributes[key] ?? '');
+  }
+  return cleaned === null ? { [name]: inner } : { [name]: inner, ':@': cleaned };
 }
 
 /** The text of an XML file, indented, in UTF-8 once it is encoded. */
