@@ -1,8 +1,21 @@
 import { proxy, type Remote, wrap } from 'comlink';
+import type { Result } from '@/core/kernel/result';
 import type { BookFace } from './book.worker';
+import type { CheckedFile, CheckFace } from './check.worker';
 import type { PrintFace, PrintJob } from './print.worker';
 
 let printer: Remote<PrintFace> | null = null;
+let checker: Remote<CheckFace> | null = null;
+
+function newChecker(): Worker {
+  return new Worker(new URL('./check.worker.ts', import.meta.url), { type: 'module' });
+}
+
+/** The worker that checks what is being written; one for the life of the page. */
+export function draftChecker(): Remote<CheckFace> {
+  checker ??= wrap<CheckFace>(newChecker());
+  return checker;
+}
 
 function newPrinter(): Worker {
   return new Worker(new URL('./print.worker.ts', import.meta.url), { type: 'module' });
@@ -48,4 +61,10 @@ export function printBatch(
 ): Promise<Uint8Array> {
   const worker = newPrinter();
   return inWorker(worker, wrap<PrintFace>(worker)[as](jobs, proxy(onDone)), signal);
+}
+
+/** Reads and checks an e-invoice from a stranger in a worker of its own. @throws Stopped when `signal` is aborted. */
+export function checkInWorker(bytes: Uint8Array, signal: AbortSignal): Promise<Result<CheckedFile>> {
+  const worker = newChecker();
+  return inWorker(worker, wrap<CheckFace>(worker).check(bytes) as Promise<Result<CheckedFile>>, signal);
 }

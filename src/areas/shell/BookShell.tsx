@@ -6,6 +6,7 @@ import { loadRecords } from '@/store/load';
 import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
+import { DropEInvoice } from './DropEInvoice';
 import { Keys } from './Keys';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
@@ -48,6 +49,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
         </div>
       </div>
       <Commands />
+      <DropEInvoice />
       <Keys />
     </BookContext>
   );

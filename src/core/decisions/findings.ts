@@ -76,3 +76,17 @@ export function checksOn(content: Content, figures: CalcResult): { readonly word
   const { title, rules } = contentChecks(content, figures);
   return { words: `${title}, EN 16931, Peppol profile`, count: rules + RULES.length };
 }
+
+/** What all rules say of a document, in one look. */
+export function checksOf(content: Content): {
+  readonly findings: readonly Finding[];
+  /** How many rules hold. */
+  readonly holding: number;
+  /** What the rules are of. */
+  readonly by: string;
+} {
+  const figures = figuresOf(content);
+  const findings = content.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
+  const { words, count } = checksOn(content, figures);
+  return { findings, holding: count - new Set(findings.map(({ rule }) => rule)).size, by: words };
+}

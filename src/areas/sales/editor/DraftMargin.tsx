@@ -17,7 +17,7 @@ import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { ChecksNote } from '../MarginNotes';
 import { keyOfSide, totalNames } from '../totalNames';
-import { checkDraft, type DraftChecks } from './draftChecks';
+import { checkDraftAside, type DraftChecks } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { LineNote } from './LineNote';
 import { focusField } from './moveOn';
@@ -43,10 +43,16 @@ function useChecks({
 }: Pick<DraftMarginProps, 'draft' | 'customer' | 'number' | 'setting'>): DraftChecks {
   const [checks, setChecks] = useState<DraftChecks>({ findings: [], holding: 0, by: '' });
   useEffect(() => {
-    const timer = setTimeout(() => {
-      setChecks(checkDraft(draft, number, customer, setting));
-    }, CHECK_PAUSE);
-    return () => clearTimeout(timer);
+    let current = true;
+    const look = async () => {
+      const found = await checkDraftAside(draft, number, customer, setting);
+      if (current) setChecks(found);
+    };
+    const timer = setTimeout(() => void look(), CHECK_PAUSE);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
   }, [draft, number, customer, setting]);
   return checks;
 }

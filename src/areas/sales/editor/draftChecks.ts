@@ -1,10 +1,11 @@
-import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
-import { figuresOf } from '@/core/documents/content';
+import { checksOf } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { freezeDraft } from '@/core/documents/freeze';
 import type { Setting } from '@/core/documents/setting';
+import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
+import { draftChecker } from '@/workers/client';
 import { wordRefusal } from '../../shell/wording';
 
 export interface DraftChecks {
@@ -14,27 +15,33 @@ export interface DraftChecks {
   readonly by: string;
 }
 
-/** What is missing or wrong on a draft. While fields are missing only those are told, each at its place. */
+/** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
+function refusedChecks(refusals: readonly Refusal[]): DraftChecks {
+  const findings = refusals.map(
+    (refusal): Finding => ({
+      rule: '',
+      severity: 'must',
+      field: refusal.path,
+      message: wordRefusal(refusal),
+      source: '',
+    }),
+  );
+  return { findings, holding: 0, by: '' };
+}
+
+/** What is missing or wrong on a draft. While fields are missing only those are told. */
 export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): DraftChecks {
   const frozen = freezeDraft(draft, number, customer, setting);
-  if (!frozen.ok)
-    return {
-      findings: frozen.refusals.map(
-        (refusal): Finding => ({
-          rule: '',
-          severity: 'must',
-          field: refusal.path,
-          message: wordRefusal(refusal),
-          source: '',
-        }),
-      ),
-      holding: 0,
-      by: '',
-    };
-  const content = frozen.value;
-  const figures = figuresOf(content);
-  const findings = draft.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
-  const rules = new Set(findings.map((finding) => finding.rule));
-  const { words, count } = checksOn(content, figures);
-  return { findings, holding: count - rules.size, by: words };
+  return frozen.ok ? checksOf(frozen.value) : refusedChecks(frozen.refusals);
+}
+
+/** The same with the rules asked in a worker, so that keys typed meanwhile need not wait for them. */
+export async function checkDraftAside(
+  draft: Draft,
+  number: string,
+  customer: Customer | null,
+  setting: Setting,
+): Promise<DraftChecks> {
+  const frozen = freezeDraft(draft, number, customer, setting);
+  return frozen.ok ? draftChecker().checkContent(frozen.value) : refusedChecks(frozen.refusals);
 }

@@ -19,6 +19,7 @@ import { Button } from '@/ui/Button';
 import { Menu, type MenuEntry } from '@/ui/Menu';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
+import { openFile } from '../../shell/openedFile';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
 import { wordRefusal, wordRefusals } from '../../shell/wording';
@@ -74,6 +75,12 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     saveFile(syntax === 'ubl' ? name : name.replace('.xml', '-cii.xml'), xml, 'application/xml');
   };
 
+  const seeXml = async () => {
+    const xml = writeEInvoice(einvoiceOf(content, figures), 'ubl');
+    await openFile(new File([xml], fileName(content, 'xml')));
+    router.push('/sales/einvoice');
+  };
+
   const registration = registrations.find((r) => r.id === content.registrationId);
   const fault = registration === undefined ? null : cancelFault(document, registration, lines[0]?.date ?? '');
   const noCancel =
@@ -113,6 +120,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       : []),
     ...(kind === 'invoice' || kind === 'credit-note'
       ? [
+          { words: 'See its e-invoice', onSelect: () => void seeXml() },
           { words: 'Save CII file', onSelect: () => saveXml('cii') },
           { words: 'Save PDF with e-invoice', onSelect: () => void savePdf(hybridPdf) },
         ]

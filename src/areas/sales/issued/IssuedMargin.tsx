@@ -1,7 +1,8 @@
 'use client';
 
 import Link from 'next/link';
-import { checksOn, findingsOn, quoteFindings } from '@/core/decisions/findings';
+import { useMemo } from 'react';
+import { checksOf } from '@/core/decisions/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
 import type { Currency } from '@/core/kernel/currency';
@@ -177,9 +178,8 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
 /** How figures came about, what was posted, what holds, how it is settled, what belongs to it, what happened. */
 export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps) {
   const { document } = file;
-  const { content, figures } = document;
-  const findings = document.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
-  const checks = checksOn(content, figures);
+  const { content } = document;
+  const checks = useMemo(() => checksOf(content), [content]);
   const checked = document.kind === 'invoice' || document.kind === 'credit-note' || document.kind === 'quote';
   const names = totalNames({
     taxes: content.taxes,
@@ -194,14 +194,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
       <EntriesNote sides={file.lines} onOpen={(side) => onTotal(keyOfSide(side, names, ids))}>
         <ReportedIn file={file} />
       </EntriesNote>
-      {checked && (
-        <ChecksNote
-          findings={findings}
-          holding={checks.count - new Set(findings.map((f) => f.rule)).size}
-          by={checks.words}
-          wayTo={() => null}
-        />
-      )}
+      {checked && <ChecksNote {...checks} wayTo={() => null} />}
       <SettlementNote file={file} onTotal={onTotal} />
       <FamilyNote current={document.id} family={file.family} drafts={file.drafts} receipts={file.receipts} />
       <TimelineNote id={document.id} events={file.events} />

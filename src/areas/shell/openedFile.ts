@@ -1,0 +1,15 @@
+import { createStore } from 'zustand';
+
+/** A file that was dropped or chosen to be looked at. It is not part of the book. */
+export interface OpenedFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** The file that is looked at; null before one came. */
+export const openedFile = createStore<{ readonly file: OpenedFile | null }>(() => ({ file: null }));
+
+/** Takes a file to be looked at. */
+export async function openFile(file: File): Promise<void> {
+  openedFile.setState({ file: { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) } });
+}

@@ -1,0 +1,58 @@
+import { expose } from 'comlink';
+import { checksOf } from '@/core/decisions/findings';
+import { checkFile, RULES, type RuleFinding } from '@/core/einvoice/check';
+import type { Profile } from '@/core/einvoice/rules/rule';
+import { readEInvoiceText, type Syntax } from '@/core/einvoice/syntax';
+import { type ViewGroup, viewOf } from '@/core/einvoice/view';
+import { decodeXml, LARGEST_FILE } from '@/core/einvoice/xml/readXml';
+import { accept, type Result, refuse } from '@/core/kernel/result';
+import { invoiceInside, isPdf } from '@/print/readHybrid';
+
+/** A file that was read and checked, as plain data. */
+export interface CheckedFile {
+  readonly syntax: Syntax;
+  readonly profile: Profile;
+  readonly findings: readonly RuleFinding[];
+  /** Rules that were asked. */
+  readonly asked: number;
+  readonly invoice: ViewGroup;
+  /** Text of the e-invoice, also where it was inside a PDF. */
+  readonly xml: string;
+  readonly insidePdf: boolean;
+}
+
+async function pdfLibrary() {
+  const [library, worker] = await Promise.all([
+    import('pdfjs-dist/legacy/build/pdf.mjs'),
+    import('pdfjs-dist/legacy/build/pdf.worker.mjs' as string),
+  ]);
+  // This is a worker already: the library needs none of its own.
+  Object.assign(globalThis, { pdfjsWorker: worker });
+  return library;
+}
+
+const face = {
+  /** What all rules say of a document that is being written. */
+  checkContent: checksOf,
+
+  /** Reads the bytes of an XML file or a hybrid PDF and checks what it holds. */
+  async check(bytes: Uint8Array): Promise<Result<CheckedFile>> {
+    if (bytes.length > LARGEST_FILE)
+      return refuse({ code: 'too-large', path: '', expected: `The file is larger than ${LARGEST_FILE / 2 ** 20} MB.` });
+    const insidePdf = isPdf(bytes);
+    const file = insidePdf ? await invoiceInside(bytes, await pdfLibrary()) : accept(bytes);
+    if (!file.ok) return file;
+    const xml = decodeXml(file.value);
+    if (!xml.ok) return xml;
+    const read = readEInvoiceText(xml.value);
+    if (!read.ok) return read;
+    const { profile, findings } = checkFile(read.value);
+    const asked = RULES.filter((rule) => profile === 'peppol' || rule.profile === 'en16931').length;
+    const { syntax, invoice } = read.value;
+    return accept({ syntax, profile, findings, asked, invoice: viewOf(invoice), xml: xml.value, insidePdf });
+  },
+};
+
+export type CheckFace = typeof face;
+
+expose(face);
