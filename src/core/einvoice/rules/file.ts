@@ -6,11 +6,11 @@ import type { Rule } from './rule';
 
 /* What must hold before any rule of the standards can be asked: kinds of values, and how often they occur. Ids are ours. */
 
-const own = (id: string, body: Omit<Rule, 'id' | 'profile' | 'severity'>): Rule => ({
+const own = (id: string, body: Omit<Rule, 'id' | 'profile' | 'severity'> & Partial<Pick<Rule, 'severity'>>): Rule => ({
+  severity: 'error',
   ...body,
   id,
   profile: 'en16931',
-  severity: 'error',
 });
 
 const NUMBERS: ReadonlySet<string> = new Set(['amount', 'price', 'quantity', 'percent']);
@@ -59,11 +59,12 @@ export const FILE_RULES: readonly Rule[] = [
   }),
   own('FORMAT-ONCE', {
     term: 'BT-1',
+    severity: 'warning',
     demands: 'A term that occurs once is given once.',
     test: function* ({ invoice }) {
       for (const { id, group, terms } of termsOfKind(invoice, SINGLE_TERMS))
         if (terms.length > 1) {
-          const message = `The ${termName(id)} is given ${terms.length} times: leave one.`;
+          const message = `The ${termName(id)} is given ${terms.length} times: the first one is read.`;
           yield { term: id, in: group, at: terms[1]?.at, message };
         }
     },
