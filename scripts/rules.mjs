@@ -17,7 +17,11 @@ const WORDS = [
     why: 'screens write through actions only',
   },
   { within: 'src', not: /dangerouslySetInnerHTML|\beval\(|new Function\(/, why: 'the security policy forbids it' },
-  { within: 'src', not: /https?:\/\/(?!www\.w3\.org|www\.aiim\.org\/pdfa\/ns)/, why: 'nothing is fetched from elsewhere' },
+  {
+    within: 'src',
+    not: /https?:\/\/(?!www\.w3\.org|www\.aiim\.org\/pdfa\/ns)/,
+    why: 'nothing is fetched from elsewhere',
+  },
 ];
 
 function filesUnder(folder) {

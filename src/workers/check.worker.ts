@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { checksOf } from '@/core/decisions/findings';
-import { checkFile, RULES, type RuleFinding } from '@/core/einvoice/check';
+import { checkFile, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import type { Profile } from '@/core/einvoice/rules/rule';
 import { readEInvoiceText, type Syntax } from '@/core/einvoice/syntax';
 import { type ViewGroup, viewOf } from '@/core/einvoice/view';
@@ -47,8 +47,8 @@ const face = {
     const read = readEInvoiceText(xml.value);
     if (!read.ok) return read;
     const { profile, findings } = checkFile(read.value);
-    const asked = RULES.filter((rule) => profile === 'peppol' || rule.profile === 'en16931').length;
     const { syntax, invoice } = read.value;
+    const asked = rulesFor(invoice, profile).length;
     return accept({ syntax, profile, findings, asked, invoice: viewOf(invoice), xml: xml.value, insidePdf });
   },
 };

@@ -8,7 +8,7 @@ import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { present } from '@/store/load';
 import { credit } from './credit';
 import { file } from './file';
-import { findingsOn } from './findings';
+import { checksOf, findingsOn } from './findings';
 import { type IssueMaterial, issue } from './issue';
 import { receive } from './receive';
 import { postingDate } from './writeDocument';
@@ -87,6 +87,39 @@ describe('findings', () => {
       [...found].sort((a, b) => ['must', 'should', 'note'].indexOf(a) - ['must', 'should', 'note'].indexOf(b)),
     );
     expect(new Set(found)).toEqual(new Set(['must', 'should', 'note']));
+  });
+  const { content } = issuedBy({ draft: draftOf({ lines: [lineOf(), lineOf({ id: 'b' })] }) }).document;
+  const taking = { ...content, buyer: { ...content.buyer, endpoint: { scheme: '9935', id: 'IE8100234D' } } };
+  const takingNone = { ...content, buyer: { ...content.buyer, endpoint: { scheme: '', id: '' } } };
+  test('of e-invoices stand at the field and block for a customer who takes them', () => {
+    const nameless = {
+      ...taking,
+      lines: taking.lines.map((line, i) => (i === 1 ? { ...line, unit: 'PIECES' } : line)),
+    };
+    expect(findingsOn(nameless).find(({ rule }) => rule === 'BR-CL-23')).toMatchObject({
+      severity: 'must',
+      field: 'lines[1].unit',
+      source: 'EN 16931-1',
+    });
+    expect(findingsOn(taking).filter(({ severity }) => severity === 'must')).toEqual([]);
+  });
+  test('of e-invoices do not hold up a customer who takes none, but for what the law asks for', () => {
+    const odd = { ...takingNone, lines: takingNone.lines.map((line) => ({ ...line, unit: 'PIECES' })) };
+    expect(findingsOn(odd).map(({ rule }) => rule)).toContain('PEPPOL-EN16931-R010');
+    expect(findingsOn(odd).map(({ rule }) => rule)).not.toContain('BR-CL-23');
+    const reverse = {
+      ...takingNone,
+      buyer: { ...takingNone.buyer, taxNumber: '' },
+      taxes: takingNone.taxes.map((tax) => ({ ...tax, category: 'AE' as const, percent: '0' as never })),
+    };
+    expect(findingsOn(reverse).find(({ rule }) => rule === 'BR-AE-02')?.severity).toBe('must');
+  });
+  test('of one look agree with those asked for one by one', () => {
+    const { findings, holding, by } = checksOf(taking);
+    expect(findings).toEqual(findingsOn(taking));
+    expect(holding).toBeGreaterThan(200);
+    expect(by).toContain('EN 16931');
+    expect(checksOf({ ...taking, kind: 'quote' }).findings.every(({ severity }) => severity === 'note')).toBe(true);
   });
 });
 

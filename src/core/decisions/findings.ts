@@ -1,7 +1,7 @@
 import { type Content, figuresOf } from '@/core/documents/content';
 import { contentChecks, contentFindings } from '@/core/documents/contentRules';
 import type { Finding } from '@/core/documents/finding';
-import { checkEInvoice, RULES, type RuleFinding } from '@/core/einvoice/check';
+import { checkEInvoice, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import type { GroupId, TermId } from '@/core/einvoice/terms';
 import type { CalcResult } from '@/core/tax/calcTypes';
@@ -74,7 +74,10 @@ export function quoteFindings(content: Content, figures?: CalcResult): readonly 
 /** What looked at a document, in words, and how many rules that were. */
 export function checksOn(content: Content, figures: CalcResult): { readonly words: string; readonly count: number } {
   const { title, rules } = contentChecks(content, figures);
-  return { words: `${title}, EN 16931, Peppol profile`, count: rules + RULES.length };
+  return {
+    words: `${title}, EN 16931, Peppol profile`,
+    count: rules + rulesFor(einvoiceOf(content, figures), 'peppol').length,
+  };
 }
 
 /** What all rules say of a document, in one look. */

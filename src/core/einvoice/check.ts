@@ -2,6 +2,7 @@ import { type EInvoice, type Group, groupsOf, newGroup, textOf } from './model';
 import { FAMILIES } from './rules/categories';
 import { CODE_RULES } from './rules/codes';
 import { FILE_RULES } from './rules/file';
+import { FLAVOUR_RULES, flavourOf } from './rules/flavours';
 import { PEPPOL_RULES } from './rules/peppol';
 import { PRESENCE } from './rules/presence';
 import type { Fault, Profile, Rule, Seen, Severity } from './rules/rule';
@@ -19,7 +20,16 @@ export const RULES: readonly Rule[] = [
   ...FAMILIES,
   ...CODE_RULES,
   ...PEPPOL_RULES,
+  ...FLAVOUR_RULES,
 ];
+
+/** The rules that an e-invoice is asked under a profile: those of EN 16931 always, those of a flavour when it names it. */
+export function rulesFor(invoice: EInvoice, profile: Profile): readonly Rule[] {
+  const flavoured = flavourOf(invoice) !== undefined;
+  return RULES.filter(
+    (rule) => (rule.profile === 'en16931' || profile === 'peppol') && (flavoured || !FLAVOUR_RULES.includes(rule)),
+  );
+}
 
 /** What a rule found, at its place in the file and in the model. */
 export interface RuleFinding {
@@ -83,8 +93,7 @@ export function checkEInvoice(
   const seen = look(invoice, file);
   const lines = linesByGroup(seen.lines);
   const findings: RuleFinding[] = [];
-  for (const rule of RULES) {
-    if (rule.profile === 'peppol' && profile !== 'peppol') continue;
+  for (const rule of rulesFor(invoice, profile)) {
     let told = 0;
     for (const fault of rule.test(seen)) {
       told += 1;

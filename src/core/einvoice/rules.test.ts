@@ -282,6 +282,28 @@ const CASES: Readonly<Record<string, Case>> = {
   IP: { category: 'M', rate: '4', tax: '4.00', reason: {} },
 };
 
+/** The base as a German public-sector invoice. */
+const german: Change = all(
+  set({ 'BT-24': 'urn:cen.eu:en16931:2017#compliant#urn:xeinkauf.de:kosit:xrechnung_3.0' }),
+  setIn(['BG-4'], { 'BT-41': 'Aoife', 'BT-42': '+353 91 000 000', 'BT-43': 'accounts@corranpoint.example' }),
+  setIn(['BG-4', 'BG-5'], { 'BT-38': 'H91 X0X0' }),
+  setIn(['BG-7', 'BG-8'], { 'BT-53': '27568' }),
+  setIn(['BG-15'], { 'BT-78': '27568' }),
+);
+const GERMAN_BREAKS: readonly (readonly [string, Change])[] = [
+  ['BR-DE-1', dropIn([], 'BG-16')],
+  ['BR-DE-3', setIn(['BG-4', 'BG-5'], { 'BT-37': '' })],
+  ['BR-DE-4', setIn(['BG-4', 'BG-5'], { 'BT-38': '' })],
+  ['BR-DE-5', setIn(['BG-4'], { 'BT-41': '' })],
+  ['BR-DE-6', setIn(['BG-4'], { 'BT-42': '' })],
+  ['BR-DE-7', setIn(['BG-4'], { 'BT-43': '' })],
+  ['BR-DE-8', setIn(['BG-7', 'BG-8'], { 'BT-52': '' })],
+  ['BR-DE-9', setIn(['BG-7', 'BG-8'], { 'BT-53': '' })],
+  ['BR-DE-10', setIn(['BG-15'], { 'BT-77': '' })],
+  ['BR-DE-11', setIn(['BG-15'], { 'BT-78': '' })],
+  ['BR-DE-15', set({ 'BT-10': '' })],
+];
+
 /** The changes that break the rules of one family, from the base in its category. */
 function familyBreaks(family: string, { category, rate, tax }: Case): readonly (readonly [string, Change])[] {
   const outside = category === 'O';
@@ -342,8 +364,15 @@ describe('one change', () => {
     expect(brokenInFile(change(baseInvoice()), 'ubl')).not.toContain(rule);
     expect(brokenInFile(change(baseInvoice()), 'ubl', edit)).toContain(rule);
   });
+  test.each(GERMAN_BREAKS)('breaks %s of a flavour, which others are not asked', (rule, change) => {
+    expect(broken(german(baseInvoice()), 'en16931')).toEqual([]);
+    expect(broken(change(german(baseInvoice())), 'en16931')).toContain(rule);
+    expect(broken(change(baseInvoice()), 'en16931')).not.toContain(rule);
+  });
   test('is shown above for every rule there is', () => {
-    const shown = new Set([...BREAKS, ...FAMILY_BREAKS, ...MORE_BREAKS, ...IN_FILE].map(([rule]) => rule));
+    const shown = new Set(
+      [...GERMAN_BREAKS, ...BREAKS, ...FAMILY_BREAKS, ...MORE_BREAKS, ...IN_FILE].map(([rule]) => rule),
+    );
     expect(RULES.map(({ id }) => id).filter((id) => !shown.has(id))).toEqual([]);
     expect(new Set(RULES.map(({ id }) => id)).size).toBe(RULES.length);
   });
