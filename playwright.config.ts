@@ -15,7 +15,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    trace: process.env.TRACE === undefined ? 'off' : 'retain-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],

@@ -1,6 +1,7 @@
 'use client';
 
 import { createContext, type ReactNode, useContext, useState } from 'react';
+import { CODES } from '@/core/einvoice/codes';
 import { GROUPS, type GroupId, type TermId } from '@/core/einvoice/terms';
 import { groupsIn, type ViewGroup, type ViewTerm, valueIn } from '@/core/einvoice/view';
 import { SheetTitle } from '@/ui/Page';
@@ -194,7 +195,7 @@ interface EInvoiceSheetProps extends Pointing {
 export function EInvoiceSheet({ invoice, line, onPoint, aside }: EInvoiceSheetProps) {
   const currency = valueIn(invoice, 'BT-5');
   const facts = invoice.terms.filter(({ id }) => !PLACED.has(id));
-  const title = ['381', '396', '83', '532'].includes(valueIn(invoice, 'BT-3')) ? 'Credit note' : 'Invoice';
+  const title = CODES.creditNoteTypes.has(valueIn(invoice, 'BT-3')) ? 'Credit note' : 'Invoice';
   return (
     <PointingContext value={{ line, onPoint }}>
       <SheetTitle aside={aside}>
