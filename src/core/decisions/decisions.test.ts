@@ -107,6 +107,8 @@ describe('findings', () => {
     const odd = { ...takingNone, lines: takingNone.lines.map((line) => ({ ...line, unit: 'PIECES' })) };
     expect(findingsOn(odd).map(({ rule }) => rule)).toContain('PEPPOL-EN16931-R010');
     expect(findingsOn(odd).map(({ rule }) => rule)).not.toContain('BR-CL-23');
+    // Not told is not held.
+    expect(checksOf(odd).holding).toBe(checksOf(takingNone).holding - 1);
     const reverse = {
       ...takingNone,
       buyer: { ...takingNone.buyer, taxNumber: '' },

@@ -4,7 +4,6 @@ import type { Finding } from '@/core/documents/finding';
 import { checkEInvoice, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import type { GroupId, TermId } from '@/core/einvoice/terms';
-import type { CalcResult } from '@/core/tax/calcTypes';
 
 const ORDER: Readonly<Record<Finding['severity'], number>> = { must: 0, should: 1, note: 2 };
 
@@ -53,43 +52,42 @@ function asFinding({ rule, severity, term, message, line }: RuleFinding): Findin
   return { rule, severity: grave, field, message, source: sourceOf(rule) };
 }
 
-/** What keeps a document from being an e-invoice. A customer who takes none is told what the law asks for all the same. */
-function einvoiceFindings(content: Content, figures: CalcResult): readonly Finding[] {
-  const found = checkEInvoice(einvoiceOf(content, figures), 'peppol');
-  const takesNone = content.buyer.endpoint.id === '';
-  return found.filter(({ rule }) => !takesNone || ASKED.has(rule) || ALWAYS.has(rule)).map(asFinding);
-}
-
-/** All findings on a document's content, gravest first. */
-export function findingsOn(content: Content, figures: CalcResult = figuresOf(content)): readonly Finding[] {
-  const findings = [...contentFindings(content, figures), ...einvoiceFindings(content, figures)];
-  return findings.sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
-}
-
-/** Findings on a quote: nothing blocks it or is asked about; what an invoice will need is noted. */
-export function quoteFindings(content: Content, figures?: CalcResult): readonly Finding[] {
-  return findingsOn({ ...content, kind: 'invoice' }, figures).map((finding) => ({ ...finding, severity: 'note' }));
-}
-
-/** What looked at a document, in words, and how many rules that were. */
-export function checksOn(content: Content, figures: CalcResult): { readonly words: string; readonly count: number } {
-  const { title, rules } = contentChecks(content, figures);
-  return {
-    words: `${title}, EN 16931, Peppol profile`,
-    count: rules + rulesFor(einvoiceOf(content, figures), 'peppol').length,
-  };
-}
-
-/** What all rules say of a document, in one look. */
-export function checksOf(content: Content): {
+/** What all rules say of a document. */
+export interface Checks {
+  /** Gravest first. */
   readonly findings: readonly Finding[];
-  /** How many rules hold. */
+  /** How many rules hold. One that fails and is not told does not hold. */
   readonly holding: number;
   /** What the rules are of. */
   readonly by: string;
-} {
+}
+
+const broken = (found: readonly { readonly rule: string }[]): number => new Set(found.map(({ rule }) => rule)).size;
+
+function look(content: Content): Checks {
   const figures = figuresOf(content);
-  const findings = content.kind === 'quote' ? quoteFindings(content, figures) : findingsOn(content, figures);
-  const { words, count } = checksOn(content, figures);
-  return { findings, holding: count - new Set(findings.map(({ rule }) => rule)).size, by: words };
+  const pack = contentChecks(content, figures);
+  const own = contentFindings(content, figures);
+  const invoice = einvoiceOf(content, figures);
+  const found = checkEInvoice(invoice, 'peppol');
+  // A customer who takes no e-invoices is told only what one would need first, and what the law asks for all the same.
+  const takesNone = content.buyer.endpoint.id === '';
+  const told = found.filter(({ rule }) => !takesNone || ASKED.has(rule) || ALWAYS.has(rule)).map(asFinding);
+  return {
+    findings: [...own, ...told].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]),
+    holding: pack.rules - broken(own) + rulesFor(invoice, 'peppol').length - broken(found),
+    by: `${pack.title}, EN 16931, Peppol profile`,
+  };
+}
+
+/** What all rules say of a document, in one look. Of a quote only what its invoice will need is noted. */
+export function checksOf(content: Content): Checks {
+  if (content.kind !== 'quote') return look(content);
+  const checks = look({ ...content, kind: 'invoice' });
+  return { ...checks, findings: checks.findings.map((finding) => ({ ...finding, severity: 'note' })) };
+}
+
+/** The findings alone. */
+export function findingsOn(content: Content): readonly Finding[] {
+  return checksOf(content).findings;
 }

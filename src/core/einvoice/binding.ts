@@ -45,7 +45,6 @@ interface Branch {
   /** Written once for each value of this term. */
   readonly each?: TermId;
   readonly reads?: (node: XmlNode, context: ReadContext) => boolean;
-  readonly writes?: (from: Group) => boolean;
 }
 
 /** An element that always holds the same, such as the scheme of a tax. */
@@ -182,7 +181,7 @@ function writeFixed({ el, text, bindings }: Fixed): OutNode {
 const withOnly = (from: Group, id: TermId, term: Term): Group => ({ ...from, terms: { ...from.terms, [id]: [term] } });
 
 function writeBranch(binding: Branch, from: Group, context: WriteContext): readonly OutNode[] {
-  const { el, group, each, writes, bindings } = binding;
+  const { el, group, each, bindings } = binding;
   const sources =
     group !== undefined
       ? groupsOf(from, group)
@@ -190,7 +189,6 @@ function writeBranch(binding: Branch, from: Group, context: WriteContext): reado
         ? termsOf(from, each).map((term) => withOnly(from, each, term))
         : [from];
   return sources.flatMap((source): readonly OutNode[] => {
-    if (writes !== undefined && !writes(source)) return [];
     const content = writeFrom(source, bindings, context);
     return content.length === 0 ? [] : [{ name: el, attributes: {}, content }];
   });
@@ -203,14 +201,19 @@ function writeLeaves(binding: Leaf, from: Group, context: WriteContext, into: Ou
     if (binding.writes === undefined || binding.writes(term)) into.push(writeLeaf(binding, term, from, context));
 }
 
+/** One by one: as arguments of one call a hundred thousand lines would overflow the stack. */
+function addAll(nodes: OutNode[], more: readonly OutNode[]): void {
+  for (const node of more) nodes.push(node);
+}
+
 /** The elements that hold a group, in the order of the schema; nothing when they would say only what is fixed. */
 export function writeFrom(from: Group, bindings: readonly Binding[], context: WriteContext): readonly OutNode[] {
   const nodes: OutNode[] = [];
   let onlyFixed = 0;
   for (const binding of bindings) {
     if (binding.kind === 'leaf') writeLeaves(binding, from, context, nodes);
-    else if (binding.kind === 'branch') nodes.push(...writeBranch(binding, from, context));
-    else if (binding.kind === 'special') nodes.push(...binding.write(from, context));
+    else if (binding.kind === 'branch') addAll(nodes, writeBranch(binding, from, context));
+    else if (binding.kind === 'special') addAll(nodes, binding.write(from, context));
     else {
       nodes.push(writeFixed(binding));
       onlyFixed += 1;

@@ -43,38 +43,30 @@ const contact = (name: TermId, phone: TermId, email: TermId) =>
 const electronic = (term: TermId) =>
   branch('ram:URIUniversalCommunication', [leaf('ram:URIID', term, { scheme: 'schemeID' })]);
 
-/** VA is a VAT number, FC any other number of a tax office. */
-const registration = (term: TermId, scheme: 'VA' | 'FC') =>
+/** FC is the number of a tax office; VA, and whatever else stands there, a VAT number. */
+const OFFICE = 'FC';
+
+/** Numbers of a party at tax offices: a VAT number, and where a term is given another one (FC). */
+const registrations = (vat: TermId, office?: TermId) =>
   special(
     'ram:SpecifiedTaxRegistration',
     (node, into) => {
       const id = childOf(node, 'ram:ID');
-      if (id !== undefined) addTerm(into, term, { value: id.text, at: id });
+      if (id === undefined) return;
+      addTerm(into, office !== undefined && id.attributes.schemeID === OFFICE ? office : vat, {
+        value: id.text,
+        at: id,
+      });
     },
     (from) =>
-      termsOf(from, term).map(({ value }) => ({
-        name: 'ram:SpecifiedTaxRegistration',
-        attributes: {},
-        content: [{ name: 'ram:ID', attributes: { schemeID: scheme }, content: value }],
-      })),
+      [office, vat].flatMap((term) =>
+        (term === undefined ? [] : termsOf(from, term)).map(({ value }) => ({
+          name: 'ram:SpecifiedTaxRegistration',
+          attributes: {},
+          content: [{ name: 'ram:ID', attributes: { schemeID: term === office ? OFFICE : 'VA' }, content: value }],
+        })),
+      ),
   );
-
-const registrations = special(
-  'ram:SpecifiedTaxRegistration',
-  (node, into) => {
-    const id = childOf(node, 'ram:ID');
-    if (id === undefined) return;
-    addTerm(into, id.attributes.schemeID === 'FC' ? 'BT-32' : 'BT-31', { value: id.text, at: id });
-  },
-  (from) =>
-    (['BT-32', 'BT-31'] as const).flatMap((term) =>
-      termsOf(from, term).map(({ value }) => ({
-        name: 'ram:SpecifiedTaxRegistration',
-        attributes: {},
-        content: [{ name: 'ram:ID', attributes: { schemeID: term === 'BT-32' ? 'FC' : 'VA' }, content: value }],
-      })),
-    ),
-);
 
 const organization = (id: TermId, trading?: TermId) =>
   branch('ram:SpecifiedLegalOrganization', [
@@ -92,7 +84,7 @@ const seller = branch(
     contact('BT-41', 'BT-42', 'BT-43'),
     address('BG-5', ['BT-38', 'BT-35', 'BT-36', 'BT-162', 'BT-37', 'BT-40', 'BT-39']),
     electronic('BT-34'),
-    registrations,
+    registrations('BT-31', 'BT-32'),
   ],
   { group: 'BG-4' },
 );
@@ -106,7 +98,7 @@ const buyer = branch(
     contact('BT-56', 'BT-57', 'BT-58'),
     address('BG-8', ['BT-53', 'BT-50', 'BT-51', 'BT-163', 'BT-52', 'BT-55', 'BT-54']),
     electronic('BT-49'),
-    registration('BT-48', 'VA'),
+    registrations('BT-48'),
   ],
   { group: 'BG-7' },
 );
@@ -116,7 +108,7 @@ const representative = branch(
   [
     leaf('ram:Name', 'BT-62'),
     address('BG-12', ['BT-67', 'BT-64', 'BT-65', 'BT-164', 'BT-66', 'BT-69', 'BT-68']),
-    registration('BT-63', 'VA'),
+    registrations('BT-63'),
   ],
   { group: 'BG-11' },
 );

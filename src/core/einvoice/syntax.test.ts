@@ -246,6 +246,11 @@ describe('a file from a stranger', () => {
         : setIn(['BG-25'], terms)(baseInvoice());
     for (const syntax of ['ubl', 'cii'] as const) expect(brokenInFile(base, syntax)).toContain(rule);
   });
+  test('of very many lines is written again in the other syntax', () => {
+    const many = baseInvoice();
+    many.groups['BG-25'] = Array.from({ length: 150_000 }, (_, i) => group('BG-25', { 'BT-126': String(i) }));
+    expect(writeEInvoice(many, 'cii').match(/<ram:LineID>/g)).toHaveLength(150_000);
+  });
   test('says which profile it keeps', () => {
     expect(profileOf(baseInvoice())).toBe('peppol');
     expect(profileOf(set({ 'BT-24': 'urn:cen.eu:en16931:2017' })(baseInvoice()))).toBe('en16931');

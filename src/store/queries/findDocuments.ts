@@ -25,7 +25,10 @@ function wordsWith(db: BookDb, part: string) {
   return db.vocabulary.where('endings').startsWith(part).distinct();
 }
 
-/** The words of the part that the fewest documents hold. A part that too many words hold is taken only for want of another, and then wholly: cut short, it would hide documents that hold the other parts. */
+/**
+ * The words of the part that the fewest documents hold. A part that too many words hold is taken only for
+ * want of another, and then wholly: cut short, it would hide documents that hold the other parts.
+ */
 async function rarestWords(db: BookDb, parts: readonly string[]): Promise<readonly VocabularyWord[]> {
   const found = await Promise.all(parts.map((part) => wordsWith(db, part).limit(MOST_WORDS).toArray()));
   const held = found.map((words) => words.filter((word) => word.count > 0));

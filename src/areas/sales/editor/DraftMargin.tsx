@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
+import type { Checks } from '@/core/decisions/findings';
 import { bookFigures } from '@/core/documents/bookFigures';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
@@ -17,7 +18,7 @@ import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { ChecksNote } from '../MarginNotes';
 import { keyOfSide, totalNames } from '../totalNames';
-import { checkDraftAside, type DraftChecks } from './draftChecks';
+import { checkDraftAside } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { LineNote } from './LineNote';
 import { focusField } from './moveOn';
@@ -40,8 +41,8 @@ function useChecks({
   customer,
   number,
   setting,
-}: Pick<DraftMarginProps, 'draft' | 'customer' | 'number' | 'setting'>): DraftChecks {
-  const [checks, setChecks] = useState<DraftChecks>({ findings: [], holding: 0, by: '' });
+}: Pick<DraftMarginProps, 'draft' | 'customer' | 'number' | 'setting'>): Checks {
+  const [checks, setChecks] = useState<Checks>({ findings: [], holding: 0, by: '' });
   useEffect(() => {
     let current = true;
     const look = async () => {

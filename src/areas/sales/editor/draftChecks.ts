@@ -1,4 +1,4 @@
-import { checksOf } from '@/core/decisions/findings';
+import { type Checks, checksOf } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -8,15 +8,8 @@ import type { Customer } from '@/core/parties/customer';
 import { draftChecker } from '@/workers/client';
 import { wordRefusal } from '../../shell/wording';
 
-export interface DraftChecks {
-  readonly findings: readonly Finding[];
-  readonly holding: number;
-  /** What the rules are of. */
-  readonly by: string;
-}
-
 /** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
-function refusedChecks(refusals: readonly Refusal[]): DraftChecks {
+function refusedChecks(refusals: readonly Refusal[]): Checks {
   const findings = refusals.map(
     (refusal): Finding => ({
       rule: '',
@@ -30,7 +23,7 @@ function refusedChecks(refusals: readonly Refusal[]): DraftChecks {
 }
 
 /** What is missing or wrong on a draft. While fields are missing only those are told. */
-export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): DraftChecks {
+export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): Checks {
   const frozen = freezeDraft(draft, number, customer, setting);
   return frozen.ok ? checksOf(frozen.value) : refusedChecks(frozen.refusals);
 }
@@ -41,7 +34,7 @@ export async function checkDraftAside(
   number: string,
   customer: Customer | null,
   setting: Setting,
-): Promise<DraftChecks> {
+): Promise<Checks> {
   const frozen = freezeDraft(draft, number, customer, setting);
   return frozen.ok ? draftChecker().checkContent(frozen.value) : refusedChecks(frozen.refusals);
 }

@@ -1,11 +1,12 @@
 'use client';
 
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import type { RuleFinding } from '@/core/einvoice/check';
 import { groupsIn, type ViewGroup } from '@/core/einvoice/view';
 import type { Result } from '@/core/kernel/result';
 import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
 import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet } from '@/ui/Page';
@@ -37,28 +38,7 @@ function useChecked(file: OpenedFile | null) {
   return { result: answer?.of === file ? answer.result : null, stop: () => control.current?.abort() };
 }
 
-function ChooseFile() {
-  const id = useId();
-  return (
-    <label
-      htmlFor={id}
-      className="inline-flex h-8 cursor-pointer items-center rounded border border-rule bg-sheet px-3.5 focus-within:outline-2 focus-within:outline-rust hover:border-soft"
-    >
-      Choose a file
-      <input
-        id={id}
-        type="file"
-        accept=".xml,.pdf"
-        className="sr-only"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file !== undefined) void openFile(file);
-          event.target.value = '';
-        }}
-      />
-    </label>
-  );
-}
+const CHOOSE = <ChooseFile words="Choose a file" accept=".xml,.pdf" onFile={(file) => void openFile(file)} />;
 
 /** The line of a finding: that of its term, or of the line of the invoice it is about. */
 function lineOf(finding: RuleFinding, invoice: ViewGroup): number {
@@ -132,7 +112,7 @@ export function EInvoiceScreen() {
   if (file === null)
     return (
       <Sheet label="Received e-invoice">
-        <Empty action={<ChooseFile />}>
+        <Empty action={CHOOSE}>
           Drop an e-invoice anywhere, or choose it here: a UBL or CII file, or a PDF with one inside. It is read and
           checked in this browser, and not kept.
         </Empty>
@@ -155,9 +135,7 @@ export function EInvoiceScreen() {
         <p role="alert" className="mb-3 text-brick">
           ▲ {file.name} is not shown: {result.refusals[0]?.expected}
         </p>
-        <div>
-          <ChooseFile />
-        </div>
+        <div>{CHOOSE}</div>
       </Sheet>
     );
   const checked = result.value;
@@ -181,7 +159,7 @@ export function EInvoiceScreen() {
           <Button aria-pressed={xml} onClick={() => show(!xml)}>
             See the XML
           </Button>
-          <ChooseFile />
+          {CHOOSE}
           <span className="ml-auto truncate text-soft">{file.name}</span>
         </div>
       </Sheet>

@@ -36,23 +36,6 @@ function Term({ group, id }: { readonly group: ViewGroup | undefined; readonly i
   return term === undefined ? null : <Value term={term} />;
 }
 
-/** Terms that the sheet shows in places of their own, or that say something to programs alone. */
-const PLACED: ReadonlySet<TermId> = new Set<TermId>([
-  'BT-1',
-  'BT-3',
-  'BT-23',
-  'BT-24',
-  'BT-106',
-  'BT-107',
-  'BT-108',
-  'BT-109',
-  'BT-110',
-  'BT-111',
-  'BT-112',
-  'BT-113',
-  'BT-114',
-  'BT-115',
-]);
 const TOTALS: readonly TermId[] = [
   'BT-106',
   'BT-107',
@@ -65,6 +48,8 @@ const TOTALS: readonly TermId[] = [
   'BT-114',
   'BT-115',
 ];
+/** Terms that the sheet shows in places of their own, or that say something to programs alone. */
+const PLACED: ReadonlySet<TermId> = new Set<TermId>(['BT-1', 'BT-3', 'BT-23', 'BT-24', ...TOTALS]);
 
 interface PartyProps {
   readonly title: string;

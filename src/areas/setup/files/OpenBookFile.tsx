@@ -1,9 +1,10 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useId, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
 import { onBook, Stopped } from '@/workers/client';
 import { useBook } from '../../shell/book';
@@ -13,7 +14,6 @@ import { wordRefusals } from '../../shell/wording';
 /** Opens an archive. Asks first when it would replace a book; says what is wrong and changes nothing else. */
 export function OpenBookFile() {
   const router = useRouter();
-  const inputId = useId();
   const [bytes, setBytes] = useState<{ name: string; content: Uint8Array } | null>(null);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
@@ -40,8 +40,7 @@ export function OpenBookFile() {
       setBusy(false);
     }
   };
-  const choose = async (file: File | undefined) => {
-    if (file === undefined) return;
+  const choose = async (file: File) => {
     setProblem('');
     const content = new Uint8Array(await file.arrayBuffer());
     if (hasBook) setBytes({ name: file.name, content });
@@ -49,22 +48,7 @@ export function OpenBookFile() {
   };
   return (
     <div>
-      <label
-        htmlFor={inputId}
-        className="inline-flex h-8 cursor-pointer items-center rounded border border-rule bg-sheet px-3.5 focus-within:outline-2 focus-within:outline-rust hover:border-soft"
-      >
-        Open a book file
-        <input
-          id={inputId}
-          type="file"
-          accept=".able,.zip"
-          className="sr-only"
-          onChange={(event) => {
-            void choose(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-      </label>
+      <ChooseFile words="Open a book file" accept=".able,.zip" onFile={(file) => void choose(file)} />
       {busy && (
         <p role="status" className="mt-2">
           Checking the whole file…{' '}
