@@ -1,4 +1,5 @@
 import type { Moment } from '@/core/decisions/changes';
+import type { Attachment } from '@/core/documents/attachment';
 import { blankAdjustment, blankDraft, type Draft, type DraftAdjustment, type DraftLine } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { NO_YEAR, type Setting } from '@/core/documents/setting';
@@ -20,6 +21,21 @@ export const EUR = currency('EUR');
 export const KEPT_FROM = isoDate('2026-01-01');
 
 let ids = 0;
+
+/** A small PDF kept with something. */
+export function attachmentOf(over: Partial<Attachment>): Attachment {
+  return {
+    id: `file-${++ids}`,
+    ownerId: '',
+    name: 'order.pdf',
+    type: 'application/pdf',
+    size: 3,
+    data: 'AAAA',
+    addedAt: '2026-01-15T12:00:00.000Z',
+    goesOut: false,
+    ...over,
+  };
+}
 
 /** A discount on all lines, such as `10%` or `12.50`. */
 export function discountOf(amount: string): DraftAdjustment {

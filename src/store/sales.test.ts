@@ -1,4 +1,15 @@
-import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import {
+  act,
+  attachmentOf,
+  day,
+  documentOf,
+  draftOf,
+  issued,
+  lineOf,
+  momentOn,
+  newBook,
+  refusalCodes,
+} from 'tests/book';
 import { NO_FILTER } from '@/core/documents/documentFilter';
 import { sealCode } from '@/core/documents/seal';
 import { decimal } from '@/core/kernel/decimal';
@@ -187,15 +198,7 @@ describe('life after issue', () => {
     const invoice = await issued(db);
     const beside = { remarks: 'pays late', tags: ['Mayo', 'hire'], styleId: '' };
     await act(db, annotateDocument, { documentId: invoice.id, beside }, DAY);
-    const file = {
-      id: 'f',
-      ownerId: invoice.id,
-      name: 'order.pdf',
-      type: 'application/pdf',
-      size: 3,
-      data: 'AAAA',
-      addedAt: DAY,
-    };
+    const file = attachmentOf({ id: 'f', ownerId: invoice.id, name: 'order.pdf' });
     await act(db, attachFile, file, DAY);
     const found = await fileOf(db, invoice.id);
     expect([found.document.tags, found.attachments.map((a) => a.name)]).toEqual([['Mayo', 'hire'], ['order.pdf']]);
@@ -211,7 +214,7 @@ describe('life after issue', () => {
 
 test('files kept with a draft go with it, and stay with the document that it becomes', async () => {
   const db = await newBook();
-  const file = { id: 'f', ownerId: 'd', name: 'a.txt', type: '', size: 1, data: 'AA==', addedAt: DAY };
+  const file = attachmentOf({ id: 'f', ownerId: 'd', name: 'a.txt' });
   await act(db, keepDraft, draftOf({ id: 'd' }), DAY);
   await act(db, attachFile, file, DAY);
   await act(db, deleteDraft, { draftId: 'd' }, DAY);

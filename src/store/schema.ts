@@ -8,6 +8,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { DocumentStyle } from '@/core/documents/style';
+import type { Transmission } from '@/core/exchange/transmission';
 import type { Minor } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
@@ -21,7 +22,7 @@ import type { Registration } from '@/core/tax/registration';
 import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
 import type { WithholdingType } from '@/core/tax/withholding';
-import { upgradeToV2, upgradeToV3 } from './upgrade';
+import { upgradeToV2, upgradeToV3, upgradeToV4 } from './upgrade';
 import type { VocabularyWord } from './vocabulary';
 
 /** What a customer owes in all, in home currency: the sum of its documents' open amounts. Kept. */
@@ -60,6 +61,7 @@ export class BookDb extends Dexie {
   declare journalLines: EntityTable<JournalLine, 'id'>;
   declare taxEntries: EntityTable<TaxEntry, 'id'>;
   declare taxPeriods: EntityTable<TaxPeriod, 'id'>;
+  declare transmissions: EntityTable<Transmission, 'id'>;
   declare audit: EntityTable<AuditEvent, 'id'>;
   declare accountMonths: Table<AccountMonth, [string, string]>;
   declare taxRows: Table<TaxBalance, string[]>;
@@ -125,5 +127,7 @@ export class BookDb extends Dexie {
         vocabulary: 'word, *endings',
       })
       .upgrade(upgradeToV3);
+    // E-invoices on their way, and files that go out with them.
+    this.version(4).stores({ transmissions: 'id, documentId, dueAt, [phase+since]' }).upgrade(upgradeToV4);
   }
 }

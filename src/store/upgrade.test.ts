@@ -62,17 +62,22 @@ async function fill(old: Dexie, file: Uint8Array): Promise<void> {
   old.close();
 }
 
-/** A stored book of version 2; only the keys matter, as the old program's indexes are not read. */
-async function storedV2(name: string): Promise<void> {
+const SINCE_V3 = ['styles', 'savedViews', 'attachments'];
+const SINCE_V4 = ['transmissions'];
+
+/** A stored book of version 2 or 3; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3, name: string): Promise<void> {
   const old = new Dexie(name);
-  const keyed = BOOK_TABLES.filter((table) => !['styles', 'savedViews', 'attachments'].includes(table));
-  old.version(2).stores({
+  const later = version === 2 ? [...SINCE_V3, ...SINCE_V4] : SINCE_V4;
+  const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
+  old.version(version).stores({
     ...Object.fromEntries(keyed.map((table) => [table, table === 'accounts' ? 'code' : 'id'])),
     accountMonths: '[account+month], month',
     taxRows: '[periodId+code+percent+jurisdictionId+taxId+kind], periodId',
     customerBalances: 'customerId',
+    ...(version === 3 && { vocabulary: 'word' }),
   });
-  await fill(old, fixture(2));
+  await fill(old, fixture(version));
 }
 
 /** What no upgrade may touch, of each document: its content, its figures, its seal. */
@@ -124,11 +129,11 @@ describe('a book of version 1', () => {
     expect(between.differences.map((d) => d.cause)).toEqual(['manual-journal']);
   });
 
-  test('goes out again as a file of version 3 that opens as the very same book', async () => {
+  test('goes out again as a file of version 4 that opens as the very same book', async () => {
     const db = await opened('upgrade-again');
     const again = await archiveBook(db, AT);
     const read = unpackArchive(again);
-    expect(read.ok && read.value.manifest.version).toBe(3);
+    expect(read.ok && read.value.manifest.version).toBe(4);
     const other = new BookDb('upgrade-other');
     await openArchive(other, again);
     expect(await archiveBook(other, AT)).toEqual(again);
@@ -162,7 +167,7 @@ describe('a book of version 2', () => {
   });
 
   test('stored in a browser comes up to the same book as its file does', async () => {
-    await storedV2('upgrade-stored-2');
+    await storedAs(2, 'upgrade-stored-2');
     const stored = await wholeBook(new BookDb('upgrade-stored-2'));
     const fromFile = await wholeBook(await opened('upgrade-compared-2', fixture(2)));
     for (const table of ['accounts', 'series', 'customers', 'drafts', 'documents', 'receipts', 'vocabulary'])
@@ -170,5 +175,22 @@ describe('a book of version 2', () => {
         table,
         fromFile[table]?.map(writeCanonical).sort(),
       ]);
+  });
+});
+
+describe('a book of version 3', () => {
+  test('keeps what was sealed; its files stay at home until somebody lets them go', async () => {
+    const db = await opened('upgrade-3', fixture(3));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(3)));
+    expect((await db.attachments.toArray()).map(({ name, goesOut }) => [name, goesOut])).toEqual([
+      ['sheet.csv', false],
+    ]);
+    expect(await db.transmissions.count()).toBe(0);
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(3, 'upgrade-stored-3');
+    const stored = await archiveBook(new BookDb('upgrade-stored-3'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-3', fixture(3)), AT));
   });
 });

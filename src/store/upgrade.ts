@@ -1,6 +1,7 @@
 import type { Transaction } from 'dexie';
 import { type BookContentV1, upgradeV1 } from '@/core/files/upgradeV1';
 import { type BookContentV2, upgradeV2 } from '@/core/files/upgradeV2';
+import { type BookContentV3, upgradeV3 } from '@/core/files/upgradeV3';
 import { grouped } from '@/core/kernel/grouped';
 import { addToBalances } from '@/core/periods/return';
 import { vocabularyOf } from './vocabulary';
@@ -38,4 +39,11 @@ export async function upgradeToV3(transaction: Transaction): Promise<void> {
   const upgraded = upgradeV2(old as unknown as BookContentV2);
   for (const [table, rows] of Object.entries(upgraded)) await transaction.table(table).bulkPut([...rows]);
   await transaction.table('vocabulary').bulkAdd([...vocabularyOf(upgraded.documents)]);
+}
+
+/** Brings a stored book of version 3 up to version 4, in the same transaction. */
+export async function upgradeToV4(transaction: Transaction): Promise<void> {
+  const attachments = await transaction.table('attachments').toArray();
+  const upgraded = upgradeV3({ attachments } as BookContentV3);
+  await transaction.table('attachments').bulkPut([...upgraded.attachments]);
 }

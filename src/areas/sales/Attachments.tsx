@@ -49,6 +49,7 @@ export function Attachments({
         size: file.size,
         data: await base64Of(file),
         addedAt: new Date().toISOString(),
+        goesOut: false,
       });
       if (!result.ok) setFault(wordRefusals(result.refusals));
     } catch {

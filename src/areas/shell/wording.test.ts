@@ -21,6 +21,7 @@ const codes: Record<RefusalCode, Partial<Refusal>> = {
   overrun: { expected: 'QUO-2026-0001', found: 'Tide gauge' },
   settled: { found: 'paid' },
   sent: { found: '23 Nov 2026' },
+  'on-its-way': {},
   answered: { found: 'QUO-2026-0001' },
   unbalanced: {},
   unexplained: { expected: 'Say why.' },

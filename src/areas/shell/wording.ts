@@ -31,6 +31,8 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
   settled: ({ found }) =>
     found === 'cancelled' ? 'It is cancelled already.' : `It is ${found} in part or whole: credit it instead.`,
   sent: ({ found }) => `It went out on ${found}: credit it instead of cancelling it.`,
+  'on-its-way': () =>
+    'Its e-invoice is on its way, or may have arrived: take it out of the queue while it waits, or credit it instead.',
   answered: ({ found }) => `This quote was replaced by ${found}, or is ${found}: work with the newest version.`,
   unbalanced: () => 'Debits and credits must be equal.',
   unexplained: ({ expected }) => expected ?? 'Say why.',

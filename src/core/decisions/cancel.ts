@@ -1,4 +1,5 @@
 import { type IssuedDocument, restated } from '@/core/documents/issued';
+import { mayHaveArrived, type Transmission } from '@/core/exchange/transmission';
 import { writeDate } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
@@ -16,6 +17,8 @@ export interface CancelMaterial {
   readonly entry: JournalEntry;
   readonly lines: readonly JournalLine[];
   readonly taxEntries: readonly TaxEntry[];
+  /** Of its e-invoice. */
+  readonly transmissions: readonly Transmission[];
 }
 
 /** Why a document can't be cancelled, as the code of a refusal; null when it can. */
@@ -23,12 +26,14 @@ export function cancelFault(
   document: IssuedDocument,
   registration: Pick<Registration, 'filedUntil'>,
   entryDate: string,
-): { readonly code: 'invalid' | 'settled' | 'sent' | 'closed-period'; readonly found: string } | null {
+  transmissions: readonly Transmission[],
+): { readonly code: 'invalid' | 'settled' | 'sent' | 'on-its-way' | 'closed-period'; readonly found: string } | null {
   const { kind, cancelled, sentOn, received, credited, content } = document;
   if (kind !== 'invoice' && kind !== 'takings') return { code: 'invalid', found: document.number };
   if (cancelled !== null) return { code: 'settled', found: 'cancelled' };
   if (received !== 0n || credited !== 0n) return { code: 'settled', found: received === 0n ? 'credited' : 'paid' };
   if (sentOn !== '') return { code: 'sent', found: writeDate(sentOn) };
+  if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', found: document.number };
   const { filedUntil } = registration;
   const closed = filedUntil !== '' && (entryDate <= filedUntil || (!document.late && content.taxPoint <= filedUntil));
   return closed ? { code: 'closed-period', found: entryDate } : null;
@@ -39,8 +44,8 @@ export function cancelFault(
  * period; number, content and reason stay.
  */
 export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
-  const { document, family, registration, entry, lines, taxEntries } = material;
-  const fault = cancelFault(document, registration, entry.date);
+  const { document, family, registration, entry, lines, taxEntries, transmissions } = material;
+  const fault = cancelFault(document, registration, entry.date, transmissions);
   if (fault !== null)
     return refuse({
       code: fault.code,

@@ -7,6 +7,7 @@ import type { Item } from '@/core/documents/item';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { DocumentStyle } from '@/core/documents/style';
+import type { Transmission } from '@/core/exchange/transmission';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
@@ -80,6 +81,7 @@ export interface TruthRows {
   journalLines: JournalLine;
   taxEntries: TaxEntry;
   taxPeriods: TaxPeriod;
+  transmissions: Transmission;
 }
 
 export type TruthTable = keyof TruthRows;
@@ -159,6 +161,7 @@ export const BOOK_TABLES: readonly BookTable[] = [
   'journalLines',
   'taxEntries',
   'taxPeriods',
+  'transmissions',
   'audit',
 ];
 

@@ -2,6 +2,7 @@ import { type CreditHead, type CreditRequest, creditContent, leftToCredit } from
 import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { quotedParts } from '@/core/documents/stages';
+import type { Transmission } from '@/core/exchange/transmission';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, negated, total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
@@ -10,6 +11,7 @@ import { entryOf } from '@/core/ledger/entry';
 import { differenceSides } from '@/core/ledger/posting';
 import type { Registration } from '@/core/tax/registration';
 import type { Decision, Moment } from './changes';
+import { settledTransmissions } from './exchange';
 import { changesOf, plainBeside, writeDocument } from './writeDocument';
 
 export interface CreditMaterial {
@@ -19,6 +21,8 @@ export interface CreditMaterial {
   readonly registration: Registration;
   readonly series: Series;
   readonly chart: readonly Account[];
+  /** Of the invoice's e-invoice: what they ask for is done by a credit note. */
+  readonly transmissions: readonly Transmission[];
 }
 
 /** Credit notes on an invoice among its family, in the order they were issued. */
@@ -46,7 +50,7 @@ export function credit(
   { date, reason }: { readonly date: IsoDate; readonly reason: string },
   moment: Moment,
 ): Decision<DocumentLink> {
-  const { invoice, family, registration, series, chart } = material;
+  const { invoice, family, registration, series, chart, transmissions } = material;
   if (invoice.kind !== 'invoice')
     return refuse({ code: 'invalid', path: 'documentId', expected: 'an invoice', found: invoice.number });
   if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', expected: 'cancelled' });
@@ -88,7 +92,11 @@ export function credit(
     value: link,
     changes: {
       add,
-      put: { ...put, documents: [taken, ...quoteBehind(taken, after)] },
+      put: {
+        ...put,
+        documents: [taken, ...quoteBehind(taken, after)],
+        transmissions: settledTransmissions(transmissions, `credited by ${note.number}`, moment),
+      },
       audit: {
         subject: note.number,
         about: [note.id, invoice.id, invoice.customerId],

@@ -131,7 +131,14 @@ describe('crediting', () => {
     const changed = { ...document, ...over };
     const invoice = { ...changed, openHome: changed.open };
     return credit(
-      { invoice, family: [invoice], registration, series: series('credit-note'), chart: FIRST_CHART },
+      {
+        invoice,
+        family: [invoice],
+        registration,
+        series: series('credit-note'),
+        chart: FIRST_CHART,
+        transmissions: [],
+      },
       { kind: 'rest' },
       { date: day(date), reason: 'Returned' },
       momentOn(date),

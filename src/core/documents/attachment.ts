@@ -12,7 +12,14 @@ export interface Attachment {
   readonly data: string;
   /** Instant. */
   readonly addedAt: string;
+  /** It goes out inside the e-invoice of its document. */
+  readonly goesOut: boolean;
 }
 
 /** The largest file that a book takes in: 10 MiB. */
 export const LARGEST_ATTACHMENT = 10 * 2 ** 20;
+
+/** The files that go out with their document. */
+export function goingOut(attachments: readonly Attachment[]): readonly Attachment[] {
+  return attachments.filter(({ goesOut }) => goesOut);
+}

@@ -43,7 +43,7 @@ function take(family: readonly IssuedDocument[], request: CreditRequest) {
     'the invoice',
   );
   return credit(
-    { invoice, family, registration, series, chart: FIRST_CHART },
+    { invoice, family, registration, series, chart: FIRST_CHART, transmissions: [] },
     request,
     { date: DAY as IsoDate, reason: 'Returned' },
     momentOn(DAY),

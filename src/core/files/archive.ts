@@ -6,10 +6,11 @@ import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/
 import { bookFaults } from './bookFaults';
 import { type BookContentV1, upgradeV1 } from './upgradeV1';
 import { type BookContentV2, upgradeV2 } from './upgradeV2';
+import { type BookContentV3, upgradeV3 } from './upgradeV3';
 
 const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
-export const ARCHIVE_VERSION = 3;
+export const ARCHIVE_VERSION = 4;
 const MANIFEST = 'manifest.json';
 /** A stranger's file may not unpack to more than this: 1 GiB. */
 const LARGEST = 2 ** 30;
@@ -122,6 +123,7 @@ const SINCE: Partial<Record<BookTable, number>> = {
   styles: 3,
   savedViews: 3,
   attachments: 3,
+  transmissions: 4,
 };
 
 /** The content of an archive in today's shape. */
@@ -130,6 +132,7 @@ function broughtUp(content: Record<string, unknown[]>, version: number): Result<
     let book = content as unknown as BookContent;
     if (version < 2) book = { ...book, ...upgradeV1(book as unknown as BookContentV1) };
     if (version < 3) book = { ...book, ...upgradeV2(book as unknown as BookContentV2) };
+    if (version < 4) book = { ...book, ...upgradeV3(book as unknown as BookContentV3) };
     return accept(book);
   } catch {
     // Rows of a wrong shape make the upgrade stumble; to the reader that is damage like any other.

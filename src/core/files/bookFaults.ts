@@ -5,7 +5,7 @@ import { exchangeRateSchema } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { itemSchema } from '@/core/documents/item';
 import { priceListSchema } from '@/core/documents/priceList';
-import { firstBroken } from '@/core/documents/seal';
+import { digest, firstBroken } from '@/core/documents/seal';
 import { seriesSchema } from '@/core/documents/series';
 import { styleSchema } from '@/core/documents/style';
 import { writeCanonical } from '@/core/kernel/canonical';
@@ -79,6 +79,7 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
   journalLines: { id: 'text', entryId: 'text', account: 'text', date: 'date', amount: 'amount' },
   taxEntries: { id: 'text', periodId: 'text', documentId: 'text', base: 'amount', tax: 'amount' },
   taxPeriods: { id: 'text', start: 'date', end: 'date' },
+  transmissions: { id: 'text', documentId: 'text', file: 'text', phase: 'text', tries: 'list', answers: 'list' },
   audit: { id: 'text', at: 'text', action: 'text' },
 };
 
@@ -152,6 +153,15 @@ function receiptFault(receipts: BookContent['receipts']): Refusal | null {
   return null;
 }
 
+/** What was sent stands as it went out, and belongs to a document of the book. */
+function transmissionFault({ transmissions, documents }: BookContent): Refusal | null {
+  const ids = new Set(documents.map(({ id }) => id));
+  for (const { id, number, documentId, file, sha256 } of transmissions)
+    if (digest(file) !== sha256 || !ids.has(documentId))
+      return fault(`transmission ${id}`, `the e-invoice of ${number} as it was sent`);
+  return null;
+}
+
 /** What is wrong with a whole book; empty when it can be trusted. Stops at the first kind of fault. */
 export function bookFaults(content: BookContent): readonly Refusal[] {
   for (const [table, rows] of Object.entries(content)) {
@@ -164,7 +174,7 @@ export function bookFaults(content: BookContent): readonly Refusal[] {
   for (const [entryId, lines] of grouped(content.journalLines, (line) => line.entryId))
     if (!isBalanced(lines)) return [fault(`journal entry ${entryId}`, 'debits equal to credits')];
   try {
-    const found = documentFault(content.documents) ?? receiptFault(content.receipts);
+    const found = documentFault(content.documents) ?? receiptFault(content.receipts) ?? transmissionFault(content);
     return found === null ? [] : [found];
   } catch {
     // Content of a wrong shape makes the engine stumble; to the reader that is damage like any other.

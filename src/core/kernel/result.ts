@@ -35,6 +35,7 @@ export type RefusalCode =
   | 'overrun'
   | 'settled'
   | 'sent'
+  | 'on-its-way'
   | 'answered'
   | 'unbalanced'
   | 'unexplained'

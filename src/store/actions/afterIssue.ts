@@ -12,16 +12,25 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
   async decide(db, { documentId, reason }, moment) {
     const document = await db.documents.get(documentId);
     if (document === undefined) return refuse({ code: 'not-found', path: 'documentId' });
-    const [family, registration, entry, lines, taxEntries] = await Promise.all([
+    const [family, registration, entry, lines, taxEntries, transmissions] = await Promise.all([
       loadFamily(db, document.familyId),
       db.registrations.get(document.content.registrationId),
       db.journal.get(document.entryId),
       db.journalLines.where('entryId').equals(document.entryId).toArray(),
       db.taxEntries.where('documentId').equals(documentId).toArray(),
+      db.transmissions.where('documentId').equals(documentId).toArray(),
     ]);
     if (entry === undefined) return refuse({ code: 'invalid', path: '', expected: 'a document that posts' });
     return cancel(
-      { document, family, registration: present(registration, 'the registration'), entry, lines, taxEntries },
+      {
+        document,
+        family,
+        registration: present(registration, 'the registration'),
+        entry,
+        lines,
+        taxEntries,
+        transmissions,
+      },
       reason,
       moment,
     );

@@ -22,13 +22,15 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
       db.series.toArray(),
       db.accounts.toArray(),
       loadFamily(db, invoice.familyId),
-    ]).then(([registration, series, chart, family]) =>
+      db.transmissions.where('documentId').equals(documentId).toArray(),
+    ]).then(([registration, series, chart, family, transmissions]) =>
       accept({
         invoice,
         family,
         registration: present(registration, 'the registration'),
         series: present(seriesFor(series, 'credit-note', registrationId), 'the credit note series'),
         chart,
+        transmissions,
       }),
     );
   });

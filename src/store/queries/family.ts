@@ -2,11 +2,13 @@ import type { AuditEvent } from '@/core/decisions/changes';
 import type { Attachment } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
+import type { Transmission } from '@/core/exchange/transmission';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Receipt } from '@/core/receipts/receipt';
 import { loadFamily } from '../load';
 import type { BookDb } from '../schema';
 import { receiptsOf } from './documents';
+import { transmissionsOf } from './exchange';
 
 /** A document with all that stands behind and beside it. */
 export interface DocumentFile {
@@ -18,6 +20,8 @@ export interface DocumentFile {
   /** Lines of its entry, and of the one that cancelled it. */
   readonly lines: readonly JournalLine[];
   readonly attachments: readonly Attachment[];
+  /** What was sent of it as e-invoice, newest first. */
+  readonly transmissions: readonly Transmission[];
   /** What happened to it, oldest first. */
   readonly events: readonly AuditEvent[];
 }
@@ -28,7 +32,7 @@ export async function documentFile(db: BookDb, id: string): Promise<DocumentFile
   if (document === undefined) return null;
   const family = await loadFamily(db, document.familyId);
   const entries = [document.entryId, document.cancelled?.entryId ?? ''].filter(Boolean);
-  const [drafts, receipts, lines, attachments, events] = await Promise.all([
+  const [drafts, receipts, lines, attachments, transmissions, events] = await Promise.all([
     db.drafts.where('familyId').equals(document.familyId).toArray(),
     receiptsOf(
       db,
@@ -36,9 +40,10 @@ export async function documentFile(db: BookDb, id: string): Promise<DocumentFile
     ),
     db.journalLines.where('entryId').anyOf(entries).toArray(),
     attachmentsOf(db, id),
+    transmissionsOf(db, id),
     historyOf(db, id),
   ]);
-  return { document, family, drafts, receipts, lines, attachments, events };
+  return { document, family, drafts, receipts, lines, attachments, transmissions, events };
 }
 
 /** Files kept with a draft, a document or a customer, oldest first. */

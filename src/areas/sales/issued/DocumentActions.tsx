@@ -40,7 +40,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   const router = useRouter();
   const { registrations } = useOpenBook();
   const [asking, setAsking] = useState<Asking>(null);
-  const { document, family, lines } = file;
+  const { document, family, lines, transmissions } = file;
   const { id, kind, content, figures, number, state } = document;
   const close = () => setAsking(null);
 
@@ -82,7 +82,8 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   };
 
   const registration = registrations.find((r) => r.id === content.registrationId);
-  const fault = registration === undefined ? null : cancelFault(document, registration, lines[0]?.date ?? '');
+  const fault =
+    registration === undefined ? null : cancelFault(document, registration, lines[0]?.date ?? '', transmissions);
   const noCancel =
     fault === null
       ? undefined

@@ -1,0 +1,53 @@
+import type { Endpoint } from '@/core/parties/endpoint';
+import type { Answer } from './answer';
+
+/** Whether a receiver can be reached. */
+export type LookUp =
+  | { readonly kind: 'takes' }
+  | { readonly kind: 'unknown' }
+  /** Nobody knows: it may be asked again. */
+  | { readonly kind: 'unreachable'; readonly words: string };
+
+/** A file on its way. */
+export interface Message {
+  /** Stays the same when it is tried again, so that it is never taken twice. */
+  readonly id: string;
+  readonly sender: Endpoint;
+  readonly receiver: Endpoint;
+  /** Instant of this try. */
+  readonly at: string;
+  /** How often it was tried before. */
+  readonly tries: number;
+  /** UBL. */
+  readonly file: string;
+}
+
+/** What the access point says of a message. */
+export type Delivery =
+  /** Taken; `again` where the same message was there already. */
+  | { readonly kind: 'taken'; readonly reference: string; readonly again: boolean }
+  /** Never will be: something must be mended first. */
+  | { readonly kind: 'refused'; readonly words: string }
+  /** Nobody knows: the same message is tried again. */
+  | { readonly kind: 'unreachable'; readonly words: string };
+
+/** A message whose answers are asked for. */
+export interface Asked {
+  readonly id: string;
+  readonly receiver: Endpoint;
+  /** Of the access point's receipt. */
+  readonly reference: string;
+  /** Instant of the receipt. */
+  readonly takenAt: string;
+}
+
+/** The way to other businesses. Nothing here throws: what fails is an outcome. */
+export interface AccessPoint {
+  readonly lookUp: (receiver: Endpoint) => Promise<LookUp>;
+  readonly send: (message: Message) => Promise<Delivery>;
+  /** All answers given until `now`, by the id of the message; null where nobody could be asked. */
+  readonly answers: (
+    asked: readonly Asked[],
+    now: string,
+  ) => Promise<Readonly<Record<string, readonly Answer[]>> | null>;
+}

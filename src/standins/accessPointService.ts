@@ -1,0 +1,62 @@
+import * as yup from 'yup';
+import type { Asked, Message } from '@/core/exchange/accessPoint';
+import { validated } from '@/core/kernel/validate';
+import { answersTo, lookUp, take } from './accessPoint';
+
+const LONGEST_BODY = 20 * 2 ** 20;
+
+const endpoint = yup.object({ scheme: yup.string().required().max(4), id: yup.string().required().max(100) });
+
+const BODIES = {
+  'look-up': yup.object({ receiver: endpoint }),
+  send: yup.object({
+    id: yup.string().required().max(100),
+    sender: endpoint,
+    receiver: endpoint,
+    at: yup.string().required().max(40),
+    tries: yup.number().integer().required(),
+    file: yup.string().required(),
+  }),
+  answers: yup.object({
+    now: yup.string().required().max(40),
+    asked: yup
+      .array()
+      .of(
+        yup.object({
+          id: yup.string().required().max(100),
+          receiver: endpoint,
+          reference: yup.string().required().max(100),
+          takenAt: yup.string().required().max(40),
+        }),
+      )
+      .required()
+      .max(100),
+  }),
+} as const;
+
+type What = keyof typeof BODIES;
+
+/** What the access point is asked, by the last part of its address. */
+const WORK: { readonly [W in What]: (body: never) => unknown } = {
+  'look-up': ({ receiver }: Pick<Message, 'receiver'>) => lookUp(receiver),
+  send: (message: Message) => take(message),
+  answers: ({ asked, now }: { asked: readonly Asked[]; now: string }) =>
+    Object.fromEntries(asked.map((one) => [one.id, answersTo(one, now)])),
+};
+
+function read(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Answers a request of JSON: 404 for another address, 413 and 400 for a body that is too large or not as it should be. */
+export function answerAccessPoint(what: string, text: string): Response {
+  if (!Object.hasOwn(BODIES, what)) return Response.json({ error: 'not found' }, { status: 404 });
+  if (text.length > LONGEST_BODY) return Response.json({ error: 'too large' }, { status: 413 });
+  const body = validated<never>(BODIES[what as What], read(text));
+  if (!body.ok) return Response.json({ error: body.refusals[0]?.expected }, { status: 400 });
+  return Response.json(WORK[what as What](body.value));
+}
