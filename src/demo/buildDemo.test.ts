@@ -1,4 +1,5 @@
 import { explainOpen } from '@/core/documents/explainOpen';
+import { standingAnswer } from '@/core/exchange/answer';
 import { isoDate } from '@/core/kernel/date';
 import { prove } from '@/core/periods/proof';
 import { proofMaterial } from '@/store/queries/proofMaterial';
@@ -54,6 +55,15 @@ describe('the demo book', () => {
     expect(posted.some((d) => d.received !== 0n) && posted.some((d) => d.credited !== 0n)).toBe(true);
   });
 
+  test('has sent three e-invoices: one is accepted, one rejected, one met silence', async () => {
+    const sent = await db.transmissions.toArray();
+    expect(sent.map((t) => [t.customerName, standingAnswer(t.answers)?.code ?? '', t.phase]).sort()).toEqual([
+      ['Ballyvaughan Harbour Board', 'RE', 'asks'],
+      ['Kilkerrin Bay Harbour Commissioners', 'AP', 'answered'],
+      ['Reederei Nordlicht Forschung GmbH', '', 'unanswered'],
+    ]);
+  });
+
   test('marks the document that came after its period was filed', async () => {
     const late = (await db.documents.toArray()).filter((d) => d.late);
     expect(late.map((d) => [d.customerName, d.content.taxPoint, d.periodId])).toEqual([
@@ -72,5 +82,6 @@ test.each(['2026-01-01', '2026-02-28', '2026-03-01', '2028-02-29', '2026-12-31']
     expect(documents.filter((document) => document.issueDate > today)).toEqual([]);
     const periods = (await db.taxPeriods.toArray()).filter((period) => period.registrationId === 'ie-vat');
     expect(periods.map((period) => period.filed !== null)).toEqual([true, false, false]);
+    expect((await db.transmissions.toArray()).every(({ receipt }) => receipt !== null)).toBe(true);
   },
 );

@@ -19,8 +19,11 @@ import type { Result } from '@/core/kernel/result';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { spanOf } from '@/core/periods/calendar';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
+import { exchangeRound } from '@/exchange/round';
+import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { creditInvoice } from '@/store/actions/creditInvoice';
 import { keepDraft } from '@/store/actions/drafts';
+import { sendEInvoices } from '@/store/actions/exchange';
 import { fileReturn } from '@/store/actions/fileReturn';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { keepAnswer, sendQuoteDraft } from '@/store/actions/quotes';
@@ -47,6 +50,7 @@ class DemoBuilder {
   private ids = 0;
   private readonly documents = new Map<string, string>();
   private readonly numbers = new Map<string, string>();
+  private readonly accessPoint = simulatedAccessPoint();
   private readonly current: IsoDate;
 
   constructor(
@@ -156,6 +160,18 @@ class DemoBuilder {
     );
   }
 
+  /** Sends an e-invoice through the simulated access point, and hears what is answered within the hour. */
+  private async send(name: string, day: IsoDate): Promise<void> {
+    await this.act(sendEInvoices, { documentIds: [this.idOf(name)] }, day);
+    for (const time of ['09:00', '09:10']) {
+      const round = await exchangeRound(this.db, this.accessPoint, () => ({
+        ...this.moment(day),
+        now: `${day}T${time}:00.000Z`,
+      }));
+      if (!round.ok) throw new Error(`demo: the exchange was refused: ${JSON.stringify(round.refusals)}`);
+    }
+  }
+
   async perform(step: Step): Promise<void> {
     const day = this.day(step.when);
     switch (step.kind) {
@@ -185,6 +201,8 @@ class DemoBuilder {
       case 'credit':
         await this.act(creditInvoice, { documentId: this.idOf(step.of), date: day, reason: step.reason }, day);
         return;
+      case 'send':
+        return this.send(step.of, day);
       case 'file':
         await this.act(fileReturn, { registrationId: 'ie-vat', start: this.start(step.period), note: '' }, day);
         return;

@@ -47,6 +47,7 @@ export type Step =
       readonly reference: string;
     }
   | { readonly kind: 'credit'; readonly when: When; readonly of: string; readonly reason: string }
+  | { readonly kind: 'send'; readonly when: When; readonly of: string }
   | { readonly kind: 'file'; readonly when: When; readonly period: -2 | -1 }
   | {
       readonly kind: 'journal';
@@ -247,6 +248,7 @@ export const SCENARIO: readonly Step[] = [
       { item: 'calibration', quantity: '0.5' },
     ],
   },
+  { kind: 'send', when: on(-1, 56), of: 'kilkerrin-gauge' },
   {
     kind: 'invoice',
     when: on(-1, 57),
@@ -290,6 +292,7 @@ export const SCENARIO: readonly Step[] = [
     buyerReference: 'FS-30',
     lines: [{ item: 'calibration', quantity: '3' }],
   },
+  { kind: 'send', when: on(0, 10), of: 'vessel-2' },
   {
     kind: 'invoice',
     when: on(0, 13),
@@ -297,6 +300,7 @@ export const SCENARIO: readonly Step[] = [
     customer: 'nordkapp',
     lines: [{ item: 'hire', quantity: '8', discount: '12.5%' }],
   },
+  { kind: 'send', when: on(0, 14), of: 'harbour-gauge' },
   { kind: 'receipt', when: on(0, 16), of: 'kilkerrin-gauge', reference: 'KB-9' },
   {
     kind: 'invoice',

@@ -132,7 +132,8 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
       kind: 'government',
       name: 'Ballyvaughan Harbour Board',
       taxNumbers: [numbered('IE', 'IE8100234D')],
-      endpoint: { scheme: '9935', id: 'IE8100234D' },
+      // Rejects invoices without an order number of theirs, and Nordlicht says nothing: see the simulated access point.
+      endpoint: { scheme: '0088', id: '5391234500691' },
       email: 'office@ballyvaughan.example',
     },
     'Pier Road',
@@ -183,7 +184,7 @@ export const DEMO_CUSTOMERS: readonly Customer[] = [
       name: 'Reederei Nordlicht Forschung GmbH',
       language: 'de',
       taxNumbers: [verified('DE', 'DE812345673')],
-      endpoint: { scheme: '9930', id: 'DE812345673' },
+      endpoint: { scheme: '0088', id: '4012345000290' },
     },
     'Columbuskai 900',
     'Bremerhaven',

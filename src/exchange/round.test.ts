@@ -2,7 +2,7 @@ import { act, issued, momentOn, newBook, refusalCodes } from 'tests/book';
 import type { AccessPoint, Message } from '@/core/exchange/accessPoint';
 import { later, type Transmission } from '@/core/exchange/transmission';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
-import { answersTo, lookUp, take } from '@/standins/accessPoint';
+import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { cancelDocument } from '@/store/actions/afterIssue';
 import { correctInvoice, creditInvoice } from '@/store/actions/creditInvoice';
 import { keepDraft } from '@/store/actions/drafts';
@@ -22,14 +22,14 @@ const START = `${DAY}T12:00:00.000Z`;
 /** The simulated access point, with a note of every message that was sent. */
 function watched(over: Partial<AccessPoint> = {}): AccessPoint & { readonly sent: Message[] } {
   const sent: Message[] = [];
+  const simulated = simulatedAccessPoint();
   return {
+    ...simulated,
     sent,
-    lookUp: async (receiver) => lookUp(receiver),
-    send: async (message) => {
+    send: (message) => {
       sent.push(message);
-      return take(message);
+      return simulated.send(message);
     },
-    answers: async (asked, now) => Object.fromEntries(asked.map((one) => [one.id, answersTo(one, now)])),
     ...over,
   };
 }
@@ -190,9 +190,9 @@ test('what is taken out of the queue never goes; a receipt that comes all the sa
   const accessPoint = watched();
   const { id } = await queue(db, invoice.id);
   const meanwhile = watched({
-    send: async (message) => {
+    send: async () => {
       await act(db, putTransmissionAside, { id, words: 'Not yet' }, DAY);
-      return take(message);
+      return taken;
     },
   });
   await rounds(db, meanwhile, 0);

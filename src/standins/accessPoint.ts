@@ -2,7 +2,7 @@ import { digest } from '@/core/documents/seal';
 import { checkFile } from '@/core/einvoice/check';
 import { groupsOf, termsOf, textOf } from '@/core/einvoice/model';
 import { type ReadInvoice, readEInvoiceText } from '@/core/einvoice/syntax';
-import type { Asked, Delivery, LookUp, Message } from '@/core/exchange/accessPoint';
+import type { AccessPoint, Asked, Delivery, LookUp, Message } from '@/core/exchange/accessPoint';
 import type { Answer, AnswerCode } from '@/core/exchange/answer';
 import { later } from '@/core/exchange/transmission';
 import type { Result } from '@/core/kernel/result';
@@ -83,16 +83,15 @@ const PLANS: Readonly<Record<Script, (likes: boolean) => readonly Planned[]>> = 
   down: () => [],
 };
 
-/** Where the receiver can be reached. */
-export function lookUp(receiver: Endpoint): LookUp {
+function lookUp(receiver: Endpoint): LookUp {
   const script = scriptOf(receiver);
   if (script === 'down') return { kind: 'unreachable', words: 'The directory of receivers does not answer.' };
   if (script === 'unknown') return { kind: 'unknown' };
   return { kind: 'takes' };
 }
 
-/** Messages taken, by id, as far as this run remembers: the same one is never taken twice. */
-const taken = new Map<string, { readonly sha256: string; readonly reference: string }>();
+/** Messages taken, by id. */
+type Memory = Map<string, { readonly sha256: string; readonly reference: string }>;
 const MOST_REMEMBERED = 10_000;
 
 const refused = (words: string): Delivery => ({ kind: 'refused', words });
@@ -112,11 +111,7 @@ function likes({ invoice }: ReadInvoice): boolean {
   return textOf(invoice, 'BT-13').startsWith(ORDERS_BEGIN) || groupsOf(invoice, 'BG-3').length > 0;
 }
 
-/**
- * Takes a message, as a simulated access point scripted by the receiver's id. It has no clock: instants come with the
- * messages, so that demos and tests are repeatable.
- */
-export function take(message: Message): Delivery {
+function take(message: Message, taken: Memory): Delivery {
   const script = scriptOf(message.receiver);
   const sha256 = digest(message.file);
   const before = taken.get(message.id);
@@ -140,11 +135,24 @@ export function take(message: Message): Delivery {
 }
 
 /** What the receiver of a message has answered until `now`, an instant. */
-export function answersTo({ id, receiver, reference, takenAt }: Asked, now: string): readonly Answer[] {
+function answersTo({ id, receiver, reference, takenAt }: Asked, now: string): readonly Answer[] {
   const plan = PLANS[scriptOf(receiver)](reference.endsWith('L'));
   return plan.flatMap(({ after, heard = after, code, reasons = [], actions = [], twice }, i): Answer[] => {
     if (later(takenAt, heard) > now) return [];
     const answer = { id: `${id}-${i + 1}`, code, on: later(takenAt, after), reasons, actions };
     return twice ? [answer, answer] : [answer];
   });
+}
+
+/**
+ * A simulated access point, scripted by the receiver's id. It has no clock: instants come with the messages, so that
+ * demos and tests are repeatable. The same message is never taken twice, as far as one of these remembers.
+ */
+export function simulatedAccessPoint(): AccessPoint {
+  const taken: Memory = new Map();
+  return {
+    lookUp: async (receiver) => lookUp(receiver),
+    send: async (message) => take(message, taken),
+    answers: async (asked, now) => Object.fromEntries(asked.map((one) => [one.id, answersTo(one, now)])),
+  };
 }

@@ -1,7 +1,9 @@
 import * as yup from 'yup';
 import type { Asked, Message } from '@/core/exchange/accessPoint';
 import { validated } from '@/core/kernel/validate';
-import { answersTo, lookUp, take } from './accessPoint';
+import { simulatedAccessPoint } from './accessPoint';
+
+const accessPoint = simulatedAccessPoint();
 
 const LONGEST_BODY = 20 * 2 ** 20;
 
@@ -37,11 +39,10 @@ const BODIES = {
 type What = keyof typeof BODIES;
 
 /** What the access point is asked, by the last part of its address. */
-const WORK: { readonly [W in What]: (body: never) => unknown } = {
-  'look-up': ({ receiver }: Pick<Message, 'receiver'>) => lookUp(receiver),
-  send: (message: Message) => take(message),
-  answers: ({ asked, now }: { asked: readonly Asked[]; now: string }) =>
-    Object.fromEntries(asked.map((one) => [one.id, answersTo(one, now)])),
+const WORK: { readonly [W in What]: (body: never) => Promise<unknown> } = {
+  'look-up': ({ receiver }: Pick<Message, 'receiver'>) => accessPoint.lookUp(receiver),
+  send: (message: Message) => accessPoint.send(message),
+  answers: ({ asked, now }: { asked: readonly Asked[]; now: string }) => accessPoint.answers(asked, now),
 };
 
 function read(text: string): unknown {
@@ -53,10 +54,10 @@ function read(text: string): unknown {
 }
 
 /** Answers a request of JSON: 404 for another address, 413 and 400 for a body that is too large or not as it should be. */
-export function answerAccessPoint(what: string, text: string): Response {
+export async function answerAccessPoint(what: string, text: string): Promise<Response> {
   if (!Object.hasOwn(BODIES, what)) return Response.json({ error: 'not found' }, { status: 404 });
   if (text.length > LONGEST_BODY) return Response.json({ error: 'too large' }, { status: 413 });
   const body = validated<never>(BODIES[what as What], read(text));
   if (!body.ok) return Response.json({ error: body.refusals[0]?.expected }, { status: 400 });
-  return Response.json(WORK[what as What](body.value));
+  return Response.json(await WORK[what as What](body.value));
 }

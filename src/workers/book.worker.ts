@@ -1,16 +1,23 @@
 import { expose } from 'comlink';
+import type { Moment } from '@/core/decisions/changes';
+import type { Queued } from '@/core/decisions/exchange';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
-import type { Result } from '@/core/kernel/result';
+import { accept, type Result } from '@/core/kernel/result';
 import { type Proof, prove } from '@/core/periods/proof';
 import { buildDemo } from '@/demo/buildDemo';
+import { sendEInvoices } from '@/store/actions/exchange';
 import { archiveBook, openArchive } from '@/store/archive';
 import { present } from '@/store/load';
+import { perform } from '@/store/perform';
 import { proofMaterial } from '@/store/queries/proofMaterial';
 import { type ChainCheck, checkSeals } from '@/store/queries/seals';
 import { BookDb } from '@/store/schema';
 
 const db = new BookDb();
+
+/** E-invoices written, checked and queued in one transaction. */
+const AT_ONCE = 20;
 
 const face = {
   /** Proves a period; `start` is its first day. */
@@ -22,6 +29,24 @@ const face = {
   /** Recomputes all chains of seals. */
   checkSeals(onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
     return checkSeals(db, onDone);
+  },
+
+  /**
+   * Puts the e-invoices of documents into the queue, a few in each transaction, so that the book stays free for others.
+   * What is queued stays queued when the work is stopped.
+   */
+  async sendEInvoices(
+    documentIds: readonly string[],
+    at: Omit<Moment, 'newId'>,
+    onDone: (answers: readonly Queued[]) => void,
+  ): Promise<Result<number>> {
+    const moment = { ...at, newId: () => crypto.randomUUID() };
+    for (let from = 0; from < documentIds.length; from += AT_ONCE) {
+      const result = await perform(db, sendEInvoices, { documentIds: documentIds.slice(from, from + AT_ONCE) }, moment);
+      if (!result.ok) return result;
+      onDone(result.value);
+    }
+    return accept(documentIds.length);
   },
 
   archive(writtenAt: string): Promise<Uint8Array> {

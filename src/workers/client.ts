@@ -1,4 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
+import type { Moment } from '@/core/decisions/changes';
+import type { Queued } from '@/core/decisions/exchange';
 import type { Result } from '@/core/kernel/result';
 import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';
@@ -50,6 +52,19 @@ async function inWorker<T>(worker: Worker, job: Promise<T>, signal?: AbortSignal
 export function onBook<T>(job: (face: BookFace) => Promise<T>, signal?: AbortSignal): Promise<T> {
   const worker = new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' });
   return inWorker(worker, job(wrap<BookFace>(worker) as unknown as BookFace), signal);
+}
+
+/**
+ * Writes, checks and queues the e-invoices of documents; what is queued stays queued when it is stopped.
+ * @throws Stopped when `signal` is aborted.
+ */
+export function sendInWorker(
+  documentIds: readonly string[],
+  { now, today, operator }: Moment,
+  onDone: (answers: readonly Queued[]) => void,
+  signal: AbortSignal,
+): Promise<Result<number>> {
+  return onBook((face) => face.sendEInvoices(documentIds, { now, today, operator }, proxy(onDone)), signal);
 }
 
 /** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */

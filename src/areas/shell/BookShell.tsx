@@ -7,6 +7,7 @@ import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
 import { DropEInvoice } from './DropEInvoice';
+import { useExchange } from './exchange/useExchange';
 import { Keys } from './Keys';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
@@ -34,6 +35,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     if (found === null) router.replace('/');
   }, [found, router]);
+  useExchange();
   useEffect(() => {
     // Asks the browser not to clear the book when disk space runs low.
     void navigator.storage?.persist?.();

@@ -29,6 +29,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Write a cash sale', path: '/sales/draft/new?new=cash-sale' },
   { words: 'Enter takings', path: '/sales/takings' },
   { words: 'Check a received e-invoice', path: '/sales/einvoice' },
+  { words: 'E-invoices sent', path: '/sales/exchange' },
   { words: 'All documents', path: '/sales' },
   { words: 'Verify seals', path: '/ledger/seals' },
   { words: 'Audit trail', path: '/ledger/history' },

@@ -6,12 +6,14 @@ import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kerne
 import { spanName } from '@/core/periods/calendar';
 import { lapsingCertificates } from '@/store/queries/certificates';
 import { overdueInvoices, recentDrafts } from '@/store/queries/documents';
+import { askingTransmissions } from '@/store/queries/exchange';
 import { returnsToFile } from '@/store/queries/periods';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { transmissionMark, transmissionNeed } from '../sales/exchange/transmissionMark';
 import { useOpenBook } from '../shell/BookContext';
-import { today, useBook } from '../shell/book';
+import { moment, today, useBook } from '../shell/book';
 import { usePicked } from '../shell/period';
 
 const MOST = 30;
@@ -52,13 +54,14 @@ export function Today() {
         overdue: await overdueInvoices(db, day, MOST),
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, MOST),
+        transmissions: await askingTransmissions(db, moment().now, MOST),
       };
     },
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates } = found;
-  const nothing = returns.length === 0 && certificates.length === 0 && overdue.length === 0 && drafts.length === 0;
+  const { overdue, drafts, returns, certificates, transmissions } = found;
+  const nothing = [returns, certificates, transmissions, overdue, drafts].every((list) => list.length === 0);
   return (
     <Sheet label="Today">
       <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
@@ -95,6 +98,23 @@ export function Today() {
                 path={`/setup/customers/${certificate.customerId}`}
                 words={`Certificate ${certificate.number}`}
                 detail={`${customer}, ${certificate.until < day ? 'lapsed' : 'lapses'} ${isIsoDate(certificate.until) ? writeDate(certificate.until) : ''}`}
+                figure={null}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {transmissions.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">E-invoices</h2>
+          <ul>
+            {transmissions.map((transmission) => (
+              <Task
+                key={transmission.id}
+                mark={transmissionMark(transmission).kind}
+                path={`/sales/doc/${transmission.documentId}`}
+                words={transmission.number}
+                detail={`${transmission.customerName}, ${transmissionNeed(transmission)}`}
                 figure={null}
               />
             ))}

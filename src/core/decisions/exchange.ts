@@ -58,6 +58,8 @@ export interface Queued {
   readonly number: string;
   /** Null where it is in the queue now. */
   readonly fault: Refusal | null;
+  /** It was sent, or put into the queue, before. */
+  readonly already: boolean;
 }
 
 /** Writes and checks the e-invoices of documents and puts the sound ones into the queue; the others are named. */
@@ -65,7 +67,8 @@ export function queueEInvoices(all: readonly ToSend[], moment: Moment): Decision
   const queued: Transmission[] = [];
   const answers = all.map((toSend): Queued => {
     const { id, number } = toSend.document;
-    const answer = (fault: Refusal | null) => ({ documentId: id, number, fault });
+    const already = toSend.before.some(({ receipt, phase }) => receipt !== null || phase === 'queued');
+    const answer = (fault: Refusal | null) => ({ documentId: id, number, fault, already });
     const early = sendFault(toSend);
     if (early !== null) return answer(early);
     const made = fileOf(toSend);

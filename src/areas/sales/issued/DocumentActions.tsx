@@ -5,10 +5,12 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { cancelFault } from '@/core/decisions/cancel';
 import { notesOn } from '@/core/decisions/credit';
+import { sendFault } from '@/core/decisions/exchange';
 import { leftToCredit } from '@/core/documents/creditContent';
 import type { IssuedDocument, QuoteAnswer } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
+import { standingAnswer } from '@/core/exchange/answer';
 import { type IsoDate, writeDate } from '@/core/kernel/date';
 import { fileName } from '@/print/words';
 import { cancelDocument, sendElsewhere } from '@/store/actions/afterIssue';
@@ -23,16 +25,25 @@ import { openFile } from '../../shell/openedFile';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
 import { wordRefusal, wordRefusals } from '../../shell/wording';
+import { SendDialog } from '../exchange/SendDialog';
 import { hybridPdf, printedPdf } from '../print';
 import { CreditDialog } from './CreditDialog';
 import { StageDialog } from './StageDialog';
 import { WordDayDialog, type WordDayProps } from './WordDayDialog';
 
-type Asking = 'credit' | 'stage' | 'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | null;
+type Asking = 'credit' | 'stage' | 'send' | 'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | null;
 
 interface DocumentActionsProps {
   readonly file: DocumentFile;
   readonly onPrint: () => void;
+}
+
+type MainThing = readonly [whether: boolean, words: string, onDo: () => void];
+
+/** The first thing that is due. */
+function mainOf(things: readonly MainThing[]): { readonly words: string; readonly onDo: () => void } | null {
+  const due = things.find(([whether]) => whether);
+  return due === undefined ? null : { words: due[1], onDo: due[2] };
 }
 
 /** What can be done with an issued document: the main thing, its files, and everything else in a menu. */
@@ -47,14 +58,16 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   const receivable = (kind === 'invoice' || kind === 'opening') && document.open > 0n;
   const billable = kind === 'quote' && !['replaced', 'declined', 'invoiced'].includes(state);
   const receive = () => router.push(`/receipts/new?document=${id}`);
-  const main = receivable
-    ? { words: 'Record a receipt', onDo: receive }
-    : billable
-      ? {
-          words: state === 'sent' ? 'Accepted…' : 'Bill it…',
-          onDo: () => setAsking(state === 'sent' ? 'accepted' : 'stage'),
-        }
-      : null;
+  const sendable = sendFault({ document, before: transmissions }) === null;
+  const [last] = transmissions;
+  const rejected = last?.phase === 'asks' && standingAnswer(last.answers)?.code === 'RE' && kind === 'invoice';
+  const main = mainOf([
+    [rejected, 'Correct it…', () => setAsking('correct')],
+    [sendable, 'Send e-invoice…', () => setAsking('send')],
+    [receivable, 'Record a receipt', receive],
+    [billable && state === 'sent', 'Accepted…', () => setAsking('accepted')],
+    [billable, 'Bill it…', () => setAsking('stage')],
+  ]);
   useKey('ctrl+enter', () => main?.onDo());
 
   const begin = async (as: Remake) => {
@@ -214,6 +227,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
           {main.words}
         </Button>
       )}
+      {receivable && main?.onDo !== receive && <Button onClick={receive}>Record a receipt</Button>}
       {kind !== 'takings' && kind !== 'opening' && (
         <>
           <Button onClick={onPrint}>See it printed</Button>
@@ -223,8 +237,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {(kind === 'invoice' || kind === 'credit-note') && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}
       {entries.length > 0 && <Menu label="More" entries={entries} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
+      {asking === 'send' && <SendDialog document={document} onClose={close} />}
       {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
-      {asking !== null && asking !== 'credit' && asking !== 'stage' && (
+      {asking !== null && asking !== 'credit' && asking !== 'stage' && asking !== 'send' && (
         <WordDayDialog {...dialogs[asking]} onClose={close} />
       )}
     </div>

@@ -16,6 +16,7 @@ import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
+import { ExchangeNote } from '../exchange/ExchangeNote';
 import { Because, ChecksNote, componentNames, Steps } from '../MarginNotes';
 import { keyOfSide, totalNames, totalTitle } from '../totalNames';
 import { FamilyNote } from './FamilyNote';
@@ -195,6 +196,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
         <ReportedIn file={file} />
       </EntriesNote>
       {checked && <ChecksNote {...checks} wayTo={() => null} />}
+      <ExchangeNote transmissions={file.transmissions} />
       <SettlementNote file={file} onTotal={onTotal} />
       <FamilyNote current={document.id} family={file.family} drafts={file.drafts} receipts={file.receipts} />
       <TimelineNote id={document.id} events={file.events} />

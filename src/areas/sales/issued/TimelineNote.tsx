@@ -22,6 +22,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'enter takings': 'entered',
   'enter opening item': 'taken in',
   'bill stage': 'stage begun',
+  'queue e-invoices': 'e-invoice put into the queue',
+  'try e-invoice': 'e-invoice tried',
+  'hear of e-invoice': 'e-invoice answered',
+  'send e-invoice again': 'e-invoice to be tried again',
+  'put e-invoice aside': 'e-invoice put aside',
 };
 
 /** What happened to a document, oldest first; the whole history with before and after is one step away. */

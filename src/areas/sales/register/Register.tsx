@@ -25,6 +25,7 @@ import { act, bookDb, today, useBook } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
 import { wordRefusals } from '../../shell/wording';
 import { documentMark, KIND_WORDS } from '../documentMark';
+import { SendList } from '../exchange/SendList';
 import { BatchPrint } from './BatchPrint';
 import { FilterBar } from './FilterBar';
 
@@ -79,6 +80,7 @@ export function Register() {
   const [shown, setShown] = useState<Shown>(FIRST);
   const [limit, setLimit] = useState(PAGE);
   const [printing, setPrinting] = useState(false);
+  const [sending, setSending] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [name, setName] = useState('');
   const views = useBook((db) => db.savedViews.orderBy('name').toArray()) ?? [];
@@ -186,6 +188,7 @@ export function Register() {
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">
         <Button onClick={() => void save()}>Save as CSV</Button>
         <Button onClick={() => setPrinting(true)}>Print the list…</Button>
+        <Button onClick={() => setSending(true)}>Send the list…</Button>
         <Button onClick={() => setChoosing(!choosing)} aria-expanded={choosing}>
           Columns and view…
         </Button>
@@ -238,6 +241,7 @@ export function Register() {
           </form>
         </section>
       )}
+      {sending && <SendList all={all} onClose={() => setSending(false)} />}
       {printing && <BatchPrint all={all} onClose={() => setPrinting(false)} />}
     </Sheet>
   );

@@ -1,0 +1,5 @@
+import { ExchangeScreen } from '@/areas/sales/exchange/ExchangeScreen';
+
+export default function Page() {
+  return <ExchangeScreen />;
+}
