@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { draftXml } from '@/core/decisions/draftXml';
 import { checksOf } from '@/core/decisions/findings';
 import { checkFile, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import type { Profile } from '@/core/einvoice/rules/rule';
@@ -34,6 +35,9 @@ async function pdfLibrary() {
 const face = {
   /** What all rules say of a document that is being written. */
   checkContent: checksOf,
+
+  /** The e-invoice of a document that is being written. */
+  draftXml,
 
   /** Reads the bytes of an XML file or a hybrid PDF and checks what it holds. */
   async check(bytes: Uint8Array): Promise<Result<CheckedFile>> {

@@ -7,16 +7,36 @@ import type { CheckedFile, CheckFace } from './check.worker';
 import type { PrintFace, PrintJob } from './print.worker';
 
 let printer: Remote<PrintFace> | null = null;
-let checker: Remote<CheckFace> | null = null;
+let checker: Checker | null = null;
 
 function newChecker(): Worker {
   return new Worker(new URL('./check.worker.ts', import.meta.url), { type: 'module' });
 }
 
-/** The worker that checks what is being written; one for the life of the page. */
-export function draftChecker(): Remote<CheckFace> {
-  checker ??= wrap<CheckFace>(newChecker());
-  return checker;
+const NOT_STARTED = Symbol('not started');
+
+interface Checker {
+  readonly face: Remote<CheckFace>;
+  /** Answers when the worker could not start, or fell over. */
+  readonly failed: Promise<typeof NOT_STARTED>;
+}
+
+function startChecker(): Checker {
+  const worker = newChecker();
+  const failed = new Promise<typeof NOT_STARTED>((resolve) =>
+    worker.addEventListener('error', () => resolve(NOT_STARTED), { once: true }),
+  );
+  return { face: wrap<CheckFace>(worker), failed };
+}
+
+/**
+ * Has something about a draft worked out in a worker, one for the life of the page; where that could not start it is
+ * worked out `here` instead, so that nobody writes without checks.
+ */
+export async function aside<T>(ask: (face: Remote<CheckFace>) => Promise<T>, here: () => T): Promise<T> {
+  checker ??= startChecker();
+  const answer = await Promise.race([ask(checker.face), checker.failed]);
+  return answer === NOT_STARTED ? here() : answer;
 }
 
 function newPrinter(): Worker {

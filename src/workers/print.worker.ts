@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { zipSync } from 'fflate';
 import type { Content } from '@/core/documents/content';
-import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { type EFile, einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
@@ -42,9 +42,9 @@ const face = {
   },
 
   /** A document as PDF/A-3 with its e-invoice inside. */
-  async hybrid(job: PrintJob): Promise<Uint8Array> {
+  async hybrid(job: PrintJob, files: readonly EFile[]): Promise<Uint8Array> {
     fonts ??= loadFonts();
-    const cii = writeEInvoice(einvoiceOf(job.content, job.figures), 'cii');
+    const cii = writeEInvoice(einvoiceOf(job.content, job.figures, files), 'cii');
     return writeHybridPdf(pageOf(job), cii, await fonts, job.issuedAt);
   },
 

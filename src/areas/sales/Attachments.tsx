@@ -1,36 +1,27 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { type Attachment, LARGEST_ATTACHMENT } from '@/core/documents/attachment';
-import { attachFile, detachFile } from '@/store/actions/afterIssue';
+import { LARGEST_ATTACHMENT } from '@/core/documents/attachment';
+import { CODES } from '@/core/einvoice/codes';
+import { attachFile, detachFile, letFileOut } from '@/store/actions/afterIssue';
 import { attachmentsOf } from '@/store/queries/family';
 import { act, useBook } from '../shell/book';
+import { base64Of, bytesOf } from '../shell/fileBytes';
 import { saveFile } from '../shell/saveFile';
 import { wordRefusals } from '../shell/wording';
 
 const kilobytes = (size: number): string => `${Math.max(1, Math.round(size / 1000)).toLocaleString('en')} kB`;
 
-function bytesOf({ data }: Attachment): Uint8Array {
-  return Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
-}
-
-async function base64Of(file: File): Promise<string> {
-  const url = await new Promise<string>((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result));
-    reader.onerror = () => reject(reader.error);
-    reader.readAsDataURL(file);
-  });
-  return url.slice(url.indexOf(',') + 1);
-}
-
 /** Files kept in the book with a draft, a document or a customer. They are never run, only handed back. */
 export function Attachments({
   ownerId,
   before,
+  mayGoOut = false,
 }: {
   readonly ownerId: string;
   readonly before?: () => Promise<boolean>;
+  /** They belong to a document, and may go out inside its e-invoice. */
+  readonly mayGoOut?: boolean;
 }) {
   const files = useBook((db) => attachmentsOf(db, ownerId), [ownerId]) ?? [];
   const input = useRef<HTMLInputElement>(null);
@@ -60,7 +51,7 @@ export function Attachments({
     <section aria-label="Attached files" className="text-sm">
       <ul>
         {files.map((file) => (
-          <li key={file.id} className="flex gap-2">
+          <li key={file.id} className="flex items-baseline gap-2">
             <button
               type="button"
               className="cursor-pointer truncate underline decoration-rule underline-offset-2"
@@ -68,11 +59,23 @@ export function Attachments({
             >
               {file.name}
             </button>
-            <span className="text-soft">{kilobytes(file.size)}</span>
+            <span className="mr-auto whitespace-nowrap text-soft">{kilobytes(file.size)}</span>
+            {mayGoOut && CODES.mimeTypes.has(file.type) && (
+              <label className="ml-auto cursor-pointer">
+                <input
+                  type="checkbox"
+                  className="accent-rust"
+                  aria-label={`${file.name} goes out inside the e-invoice`}
+                  checked={file.goesOut}
+                  onChange={({ target: { checked } }) => void act(letFileOut, { id: file.id, goesOut: checked })}
+                />{' '}
+                in the e-invoice
+              </label>
+            )}
             <button
               type="button"
               aria-label={`Take out ${file.name}`}
-              className="ml-auto cursor-pointer text-soft underline underline-offset-2"
+              className="cursor-pointer text-soft underline underline-offset-2"
               onClick={() => void act(detachFile, { id: file.id })}
             >
               take out

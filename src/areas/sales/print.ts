@@ -1,5 +1,6 @@
 import type { IssuedDocument } from '@/core/documents/issued';
 import { sealCode } from '@/core/documents/seal';
+import type { EFile } from '@/core/einvoice/fromDocument';
 import type { PrintOptions } from '@/print/words';
 import { stylesFor } from '@/store/queries/styles';
 import { printWorker } from '@/workers/client';
@@ -28,9 +29,9 @@ export async function printedPdf(document: IssuedDocument, options: Options = {}
   return printWorker().pdf(job);
 }
 
-/** A document as PDF/A-3 with its e-invoice inside, made in a worker. */
-export async function hybridPdf(document: IssuedDocument): Promise<Uint8Array> {
+/** A document as PDF/A-3 with its e-invoice inside, which takes `files` along, made in a worker. */
+export async function hybridPdf(document: IssuedDocument, files: readonly EFile[]): Promise<Uint8Array> {
   const [job] = await printJobs([document]);
   if (job === undefined) throw new RangeError('nothing to print');
-  return printWorker().hybrid(job);
+  return printWorker().hybrid(job, files);
 }

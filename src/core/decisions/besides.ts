@@ -1,6 +1,7 @@
 import { type Attachment, LARGEST_ATTACHMENT } from '@/core/documents/attachment';
 import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter';
 import { documentWords, type IssuedDocument } from '@/core/documents/issued';
+import { CODES } from '@/core/einvoice/codes';
 import { isIsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
@@ -55,6 +56,25 @@ export function attach(file: Attachment): Decision<Attachment> {
     changes: {
       add: { attachments: [file] },
       audit: { subject: file.name, about: [file.ownerId], after: { size: file.size, type: file.type } },
+    },
+  });
+}
+
+/** Lets a file go out inside the e-invoice of its document, or keeps it at home. */
+export function letOut(file: Attachment | undefined, goesOut: boolean): Decision<null> {
+  if (file === undefined) return refuse({ code: 'not-found', path: '' });
+  if (goesOut && !CODES.mimeTypes.has(file.type))
+    return refuse({
+      code: 'invalid',
+      path: 'file',
+      expected: 'An e-invoice takes PDF, PNG, JPEG, CSV and spreadsheet files only (BR-CL-24).',
+      found: file.name,
+    });
+  return accept({
+    value: null,
+    changes: {
+      put: { attachments: [{ ...file, goesOut }] },
+      audit: { subject: file.name, about: [file.ownerId], before: { goesOut: file.goesOut }, after: { goesOut } },
     },
   });
 }

@@ -3,36 +3,9 @@ import { contentChecks, contentFindings } from '@/core/documents/contentRules';
 import type { Finding } from '@/core/documents/finding';
 import { checkEInvoice, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
-import type { GroupId, TermId } from '@/core/einvoice/terms';
+import { fieldOf, lineFieldOf } from './fields';
 
 const ORDER: Readonly<Record<Finding['severity'], number>> = { must: 0, should: 1, note: 2 };
-
-/** Fields in which a term is mended; a term of a line is mended in the line. */
-const FIELDS: Readonly<Partial<Record<TermId | GroupId, string>>> = {
-  'BT-9': 'due',
-  'BT-10': 'buyerReference',
-  'BT-13': 'orderNumber',
-  'BT-29': 'business.legalId',
-  'BT-31': 'registration.number',
-  'BT-34': 'business.endpoint',
-  'BT-40': 'business.address',
-  'BT-48': 'customer.taxNumber',
-  'BT-49': 'customer.endpoint',
-  'BT-55': 'customer.address',
-  'BT-72': 'taxPoint',
-  'BT-80': 'delivery',
-  'BT-84': 'business.iban',
-  'BG-5': 'business.address',
-  'BG-8': 'customer.address',
-  'BG-25': 'lines',
-};
-const LINE_FIELDS: Readonly<Partial<Record<TermId | GroupId, string>>> = {
-  'BT-129': 'quantity',
-  'BT-130': 'unit',
-  'BT-151': 'taxCode',
-  'BT-152': 'taxCode',
-  'BT-153': 'description',
-};
 
 /** Asked about rather than blocking: the invoice is whole without them, an e-invoice is not. */
 const ASKED: ReadonlySet<string> = new Set([
@@ -47,7 +20,7 @@ const ALWAYS: ReadonlySet<string> = new Set(['BR-AE-02', 'BR-IC-02', 'BR-16']);
 const sourceOf = (rule: string): string => (rule.startsWith('PEPPOL') ? 'Peppol BIS Billing 3.0' : 'EN 16931-1');
 
 function asFinding({ rule, severity, term, message, line }: RuleFinding): Finding {
-  const field = line === null ? (FIELDS[term] ?? 'totals') : `lines[${line}].${LINE_FIELDS[term] ?? 'price'}`;
+  const field = line === null ? (fieldOf(term) ?? 'totals') : lineFieldOf(term, line);
   const grave = severity === 'error' && !ASKED.has(rule) ? 'must' : 'should';
   return { rule, severity: grave, field, message, source: sourceOf(rule) };
 }

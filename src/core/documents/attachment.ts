@@ -16,6 +16,9 @@ export interface Attachment {
   readonly goesOut: boolean;
 }
 
+/** Owner of files that came from others and belong to nothing of ours. */
+export const RECEIVED = 'received';
+
 /** The largest file that a book takes in: 10 MiB. */
 export const LARGEST_ATTACHMENT = 10 * 2 ** 20;
 

@@ -1,4 +1,4 @@
-import { annotate, attach, detach, markSent } from '@/core/decisions/besides';
+import { annotate, attach, detach, letOut, markSent } from '@/core/decisions/besides';
 import { cancel } from '@/core/decisions/cancel';
 import type { Attachment } from '@/core/documents/attachment';
 import type { IssuedDocument } from '@/core/documents/issued';
@@ -63,6 +63,14 @@ export const attachFile: Action<Attachment, Attachment> = {
   name: 'attach file',
   async decide(_, file) {
     return attach(file);
+  },
+};
+
+/** Lets a file go out with its document, or keeps it at home. */
+export const letFileOut: Action<{ id: string; goesOut: boolean }, null> = {
+  name: 'let file out',
+  async decide(db, { id, goesOut }) {
+    return letOut(await db.attachments.get(id), goesOut);
   },
 };
 

@@ -29,6 +29,7 @@ import { AdjustmentRows } from './AdjustmentRows';
 import { AskDialog } from './AskDialog';
 import { DraftMargin } from './DraftMargin';
 import { DraftTotals } from './DraftTotals';
+import { DraftXmlColumn } from './DraftXmlColumn';
 import { createDraftStore } from './draftStore';
 import { HeaderFields } from './HeaderFields';
 import { LinesTable } from './LinesTable';
@@ -75,7 +76,7 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   const { draft, dirty, problems } = useStore(store);
   const [making, setMaking] = useState<Making>(null);
   const { fold } = useFolds();
-  const [previewing, setPreviewing] = useState(false);
+  const [beside, setBeside] = useState<'margin' | 'print' | 'xml'>('margin');
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
   const customer =
@@ -168,6 +169,13 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
   );
   const title = TITLES[draft.kind];
   const label = `Draft ${title.toLowerCase()}`;
+  const toMargin = () => setBeside('margin');
+  const show = (what: 'print' | 'xml') => {
+    // The page needs the room that the index takes.
+    if (beside === 'margin') fold('index', true);
+    setBeside(beside === what ? 'margin' : what);
+  };
+
   if (shown === null || setting === null) return <Sheet label={label}>{null}</Sheet>;
   const general = problems.filter((problem) => problem.path === '' || problem.path === 'lines');
   return (
@@ -253,16 +261,14 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
                 {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
               </Button>
               <Button onClick={() => void save().then((ok) => ok && router.push('/sales'))}>Keep as draft</Button>
-              <Button
-                aria-pressed={previewing}
-                onClick={() => {
-                  // The page needs the room that the index takes.
-                  if (!previewing) fold('index', true);
-                  setPreviewing(!previewing);
-                }}
-              >
+              <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
                 See it as it prints
               </Button>
+              {draft.kind !== 'quote' && (
+                <Button aria-pressed={beside === 'xml'} onClick={() => show('xml')}>
+                  See its XML
+                </Button>
+              )}
               <Button weight="quiet" onClick={drop}>
                 Delete this draft
               </Button>
@@ -277,15 +283,13 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
           </div>
         </form>
       </Sheet>
-      {previewing ? (
-        <PreviewColumn
-          draft={draft}
-          customer={customer}
-          number={number}
-          setting={setting}
-          onClose={() => setPreviewing(false)}
-        />
-      ) : (
+      {beside === 'print' && (
+        <PreviewColumn draft={draft} customer={customer} number={number} setting={setting} onClose={toMargin} />
+      )}
+      {beside === 'xml' && (
+        <DraftXmlColumn draft={settled} customer={customer} number={number} setting={setting} onClose={toMargin} />
+      )}
+      {beside === 'margin' && (
         <DraftMargin
           store={store}
           draft={settled}

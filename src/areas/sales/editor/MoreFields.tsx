@@ -236,7 +236,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
             onChange={(event) => store.change({ remarks: event.target.value })}
           />
         </Slot>
-        <Attachments ownerId={draft.id} before={() => save({ even: 'unchanged' })} />
+        <Attachments mayGoOut ownerId={draft.id} before={() => save({ even: 'unchanged' })} />
       </div>
     </details>
   );

@@ -5,7 +5,7 @@ import { freezeDraft } from '@/core/documents/freeze';
 import type { Setting } from '@/core/documents/setting';
 import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
-import { draftChecker } from '@/workers/client';
+import { aside } from '@/workers/client';
 import { wordRefusal } from '../../shell/wording';
 
 /** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
@@ -36,5 +36,10 @@ export async function checkDraftAside(
   setting: Setting,
 ): Promise<Checks> {
   const frozen = freezeDraft(draft, number, customer, setting);
-  return frozen.ok ? draftChecker().checkContent(frozen.value) : refusedChecks(frozen.refusals);
+  if (!frozen.ok) return refusedChecks(frozen.refusals);
+  const { value } = frozen;
+  return aside(
+    (face) => face.checkContent(value),
+    () => checksOf(value),
+  );
 }

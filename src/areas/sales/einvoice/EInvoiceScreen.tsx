@@ -1,10 +1,15 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { RECEIVED } from '@/core/documents/attachment';
 import type { RuleFinding } from '@/core/einvoice/check';
 import { groupsIn, type ViewGroup } from '@/core/einvoice/view';
 import type { Result } from '@/core/kernel/result';
+import { attachFile } from '@/store/actions/afterIssue';
+import { draftFromFile } from '@/store/actions/received';
 import { Button } from '@/ui/Button';
 import { ChooseFile } from '@/ui/ChooseFile';
 import { useFolds } from '@/ui/folds';
@@ -12,8 +17,13 @@ import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet } from '@/ui/Page';
 import type { CheckedFile } from '@/workers/check.worker';
 import { checkInWorker, Stopped } from '@/workers/client';
-import { type OpenedFile, openedFile, openFile } from '../../shell/openedFile';
+import { useOpenBook } from '../../shell/BookContext';
+import { act } from '../../shell/book';
+import { base64Of } from '../../shell/fileBytes';
+import { closeFile, type OpenedFile, openedFile, openFile } from '../../shell/openedFile';
+import { wordRefusals } from '../../shell/wording';
 import { EInvoiceSheet } from './EInvoiceSheet';
+import { Shelf, useShelf } from './Shelf';
 import { XmlColumn } from './XmlColumn';
 
 /** The answer to a file, or null while it is read. */
@@ -104,6 +114,9 @@ export function EInvoiceScreen() {
   const { fold } = useFolds();
   const [xml, setXml] = useState(false);
   const [line, setLine] = useState(0);
+  const router = useRouter();
+  const { registration } = useOpenBook();
+  const shelf = useShelf();
   const show = (open: boolean) => {
     // The text needs the room that the index takes.
     if (open) fold('index', true);
@@ -114,8 +127,9 @@ export function EInvoiceScreen() {
       <Sheet label="Received e-invoice">
         <Empty action={CHOOSE}>
           Drop an e-invoice anywhere, or choose it here: a UBL or CII file, or a PDF with one inside. It is read and
-          checked in this browser, and not kept.
+          checked in this browser, and kept only if you say so.
         </Empty>
+        {shelf.length > 0 && <Shelf files={shelf} />}
       </Sheet>
     );
   if (result === null)
@@ -139,6 +153,26 @@ export function EInvoiceScreen() {
       </Sheet>
     );
   const checked = result.value;
+  const kept = shelf.some(({ name, size }) => name === file.name && size === file.bytes.length);
+  const keep = async () => {
+    const data = await base64Of(new Blob([file.bytes]));
+    const type = checked.insidePdf ? 'application/pdf' : 'application/xml';
+    const addedAt = new Date().toISOString();
+    const { name, bytes } = file;
+    const result = await act(attachFile, {
+      ...{ id: crypto.randomUUID(), ownerId: RECEIVED, name, type, data, addedAt },
+      size: bytes.length,
+      goesOut: false,
+    });
+    if (result.ok) toast(`${name} is kept in the book`);
+    else toast.error(wordRefusals(result.refusals));
+  };
+  const begin = async () => {
+    const { invoice } = checked;
+    const result = await act(draftFromFile, { invoice, name: file.name, registrationId: registration.id });
+    if (result.ok) router.push(`/sales/draft/${result.value.draftId}`);
+    else toast.error(wordRefusals(result.refusals));
+  };
   const wrong = checked.findings.some(({ severity }) => severity === 'error');
   return (
     <>
@@ -159,7 +193,13 @@ export function EInvoiceScreen() {
           <Button aria-pressed={xml} onClick={() => show(!xml)}>
             See the XML
           </Button>
-          {CHOOSE}
+          <Button disabled={kept} onClick={() => void keep()}>
+            {kept ? 'Kept in the book' : 'Keep it in the book'}
+          </Button>
+          <Button onClick={() => void begin()}>Write a draft from it</Button>
+          <Button weight="quiet" onClick={closeFile}>
+            Another file
+          </Button>
           <span className="ml-auto truncate text-soft">{file.name}</span>
         </div>
       </Sheet>

@@ -11,10 +11,12 @@ interface XmlColumnProps {
   readonly line: number;
   readonly onLine: (line: number) => void;
   readonly onClose: () => void;
+  /** Words that stand where there is no text. */
+  readonly instead?: string;
 }
 
 /** The text of an e-invoice beside its sheet; what is pointed at in one is marked in the other. */
-export function XmlColumn({ xml, line, onLine, onClose }: XmlColumnProps) {
+export function XmlColumn({ xml, line, onLine, onClose, instead = '' }: XmlColumnProps) {
   const all = useMemo(() => xml.split('\n'), [xml]);
   const frame = useRef<HTMLOListElement>(null);
   const pointed = useRef<HTMLButtonElement>(null);
@@ -35,6 +37,7 @@ export function XmlColumn({ xml, line, onLine, onClose }: XmlColumnProps) {
           Back to the margin
         </button>
       </div>
+      {instead !== '' && <p className="text-soft">{instead}</p>}
       <ol ref={frame} className="min-h-0 flex-1 overflow-auto border border-rule bg-sheet py-1 font-mono text-xs">
         {all.slice(0, MOST_LINES).map((text, i) => {
           const here = i + 1 === line;

@@ -50,7 +50,7 @@ export function BesideFields({ file }: { readonly file: DocumentFile }) {
             ))}
           </select>
         </label>
-        <Attachments ownerId={id} />
+        <Attachments mayGoOut ownerId={id} />
         <label className="col-span-3 text-soft">
           Remarks, never printed
           <textarea

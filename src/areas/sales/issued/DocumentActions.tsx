@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { cancelFault } from '@/core/decisions/cancel';
 import { notesOn } from '@/core/decisions/credit';
 import { sendFault } from '@/core/decisions/exchange';
+import { goingOut } from '@/core/documents/attachment';
 import { leftToCredit } from '@/core/documents/creditContent';
 import type { IssuedDocument, QuoteAnswer } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
@@ -53,6 +54,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   const [asking, setAsking] = useState<Asking>(null);
   const { document, family, lines, transmissions } = file;
   const { id, kind, content, figures, number, state } = document;
+  const files = goingOut(file.attachments);
   const close = () => setAsking(null);
 
   const receivable = (kind === 'invoice' || kind === 'opening') && document.open > 0n;
@@ -84,12 +86,12 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   };
   const saveXml = (syntax: Syntax) => {
     const name = fileName(content, 'xml');
-    const xml = writeEInvoice(einvoiceOf(content, figures), syntax);
+    const xml = writeEInvoice(einvoiceOf(content, figures, files), syntax);
     saveFile(syntax === 'ubl' ? name : name.replace('.xml', '-cii.xml'), xml, 'application/xml');
   };
 
   const seeXml = async () => {
-    const xml = writeEInvoice(einvoiceOf(content, figures), 'ubl');
+    const xml = writeEInvoice(einvoiceOf(content, figures, files), 'ubl');
     await openFile(new File([xml], fileName(content, 'xml')));
     router.push('/sales/einvoice');
   };
@@ -136,7 +138,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       ? [
           { words: 'See its e-invoice', onSelect: () => void seeXml() },
           { words: 'Save CII file', onSelect: () => saveXml('cii') },
-          { words: 'Save PDF with e-invoice', onSelect: () => void savePdf(hybridPdf) },
+          { words: 'Save PDF with e-invoice', onSelect: () => void savePdf((one) => hybridPdf(one, files)) },
         ]
       : []),
     ...(kind === 'takings' || kind === 'opening'

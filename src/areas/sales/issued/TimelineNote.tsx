@@ -8,6 +8,7 @@ import { Note } from '@/ui/Page';
 /** What the events of a document are called on its timeline. */
 const WORDS: Readonly<Record<string, string>> = {
   'begin draft': 'begun',
+  'begin draft from e-invoice': 'begun from an e-invoice',
   'issue invoice': 'issued',
   'send quote': 'sent',
   'answer quote': 'answered',
@@ -18,6 +19,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'mark as sent': 'marked as sent',
   'annotate document': 'remarks or tags changed',
   'attach file': 'file attached',
+  'let file out': 'file marked to go out, or not',
   'take out file': 'file taken out',
   'enter takings': 'entered',
   'enter opening item': 'taken in',
