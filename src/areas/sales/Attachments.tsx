@@ -51,17 +51,17 @@ export function Attachments({
     <section aria-label="Attached files" className="text-sm">
       <ul>
         {files.map((file) => (
-          <li key={file.id} className="flex items-baseline gap-2">
+          <li key={file.id} className="flex flex-wrap items-baseline gap-x-2">
             <button
               type="button"
-              className="cursor-pointer truncate underline decoration-rule underline-offset-2"
+              className="max-w-full cursor-pointer truncate underline decoration-rule underline-offset-2"
               onClick={() => saveFile(file.name, bytesOf(file), 'application/octet-stream')}
             >
               {file.name}
             </button>
             <span className="mr-auto whitespace-nowrap text-soft">{kilobytes(file.size)}</span>
             {mayGoOut && CODES.mimeTypes.has(file.type) && (
-              <label className="ml-auto cursor-pointer">
+              <label className="cursor-pointer whitespace-nowrap">
                 <input
                   type="checkbox"
                   className="accent-rust"

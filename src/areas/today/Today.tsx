@@ -111,7 +111,7 @@ export function Today() {
             {transmissions.map((transmission) => (
               <Task
                 key={transmission.id}
-                mark={transmissionMark(transmission).kind}
+                mark={transmission.phase === 'unanswered' ? 'warning' : transmissionMark(transmission).kind}
                 path={`/sales/doc/${transmission.documentId}`}
                 words={transmission.number}
                 detail={`${transmission.customerName}, ${transmissionNeed(transmission)}`}

@@ -1,4 +1,5 @@
 import { type Attachment, goingOut } from '@/core/documents/attachment';
+import type { DocumentKind } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { checkEInvoice } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
@@ -18,13 +19,15 @@ export interface ToSend {
   readonly attachments: readonly Attachment[];
 }
 
+/** Kinds of documents that go out as e-invoices. */
+export const SENT_KINDS: ReadonlySet<DocumentKind> = new Set<DocumentKind>(['invoice', 'credit-note']);
+
 const not = (expected: string): Refusal => ({ code: 'invalid', path: '', expected });
 
 /** Why a document can't be sent as it stands, before its file is even looked at; null when it can. */
 export function sendFault({ document, before }: Omit<ToSend, 'attachments'>): Refusal | null {
   const { kind, cancelled, content, number } = document;
-  if (kind !== 'invoice' && kind !== 'credit-note')
-    return not('Only invoices and credit notes are sent as e-invoices.');
+  if (!SENT_KINDS.has(kind)) return not('Only invoices and credit notes are sent as e-invoices.');
   if (cancelled !== null) return not(`${number} is cancelled.`);
   if (content.buyer.endpoint.id === '')
     return not(`${document.customerName} had no e-invoice address when ${number} was issued.`);

@@ -11,10 +11,10 @@ import type { Action } from '../perform';
 /** Customers looked at when the buyer of a file is looked for. */
 const MOST_ALIKE = 500;
 
-/** Begins a draft that says what a received e-invoice says; `name` is the file's. Gives the draft's id. */
+/** Begins a draft that says what a received e-invoice says; `name` is the file's. Gives the draft's id, and what is to be looked at. */
 export const draftFromFile: Action<
   { invoice: ViewGroup; name: string; registrationId: string },
-  { readonly draftId: string }
+  { readonly draftId: string; readonly remarks: string }
 > = {
   name: 'begin draft from e-invoice',
   async decide(db, { invoice, name, registrationId }, moment) {
@@ -32,6 +32,8 @@ export const draftFromFile: Action<
     const draft = draftFromEInvoice(invoice, name, blank, customer, booked, setting, moment.newId);
     if (!draft.ok) return draft;
     const saved = saveDraft(draft.value, undefined, customer ?? undefined, setting, moment);
-    return saved.ok ? accept({ value: { draftId: saved.value.value.id }, changes: saved.value.changes }) : saved;
+    if (!saved.ok) return saved;
+    const { id, remarks } = saved.value.value;
+    return accept({ value: { draftId: id, remarks }, changes: saved.value.changes });
   },
 };

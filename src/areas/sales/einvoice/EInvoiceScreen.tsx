@@ -170,8 +170,11 @@ export function EInvoiceScreen() {
   const begin = async () => {
     const { invoice } = checked;
     const result = await act(draftFromFile, { invoice, name: file.name, registrationId: registration.id });
-    if (result.ok) router.push(`/sales/draft/${result.value.draftId}`);
-    else toast.error(wordRefusals(result.refusals));
+    if (result.ok) {
+      // They stand in the remarks as well; who goes on at once would not see them there.
+      toast(result.value.remarks, { duration: 12_000 });
+      router.push(`/sales/draft/${result.value.draftId}`);
+    } else toast.error(wordRefusals(result.refusals));
   };
   const wrong = checked.findings.some(({ severity }) => severity === 'error');
   return (
@@ -197,9 +200,12 @@ export function EInvoiceScreen() {
             {kept ? 'Kept in the book' : 'Keep it in the book'}
           </Button>
           <Button onClick={() => void begin()}>Write a draft from it</Button>
-          <Button weight="quiet" onClick={closeFile}>
-            Another file
-          </Button>
+          {CHOOSE}
+          {shelf.length > 0 && (
+            <Button weight="quiet" onClick={closeFile}>
+              Kept files
+            </Button>
+          )}
           <span className="ml-auto truncate text-soft">{file.name}</span>
         </div>
       </Sheet>

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRef, useState } from 'react';
-import type { Queued } from '@/core/decisions/exchange';
+import { type Queued, SENT_KINDS } from '@/core/decisions/exchange';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -33,7 +33,9 @@ export function SendList({ all, onClose }: SendListProps) {
     setAnswers([]);
     try {
       const documents = await all();
-      const ids = documents.filter(({ content }) => content.buyer.endpoint.id !== '').map(({ id }) => id);
+      const ids = documents
+        .filter(({ kind, content }) => SENT_KINDS.has(kind) && content.buyer.endpoint.id !== '')
+        .map(({ id }) => id);
       if (ids.length === 0) return setSaid('Nobody in this list takes e-invoices.');
       setDoing({ done: 0, of: ids.length });
       const onDone = (more: readonly Queued[]) => {
