@@ -14,7 +14,7 @@ import { periodReturn } from '@/store/queries/periods';
 import { proofMaterial } from '@/store/queries/proofMaterial';
 import { BookDb } from '@/store/schema';
 import { act, draftOf, freshBook, KEPT_FROM, momentOn, rowsRead, timed } from './books';
-import { writtenAgainstParsed } from './einvoice';
+import { writtenInWorker } from './einvoice';
 import { findingAgainstSmall } from './finding';
 
 /* Runs inside Chromium: what is measured here is real IndexedDB. Times in milliseconds. */
@@ -148,7 +148,7 @@ async function periodAgainstSmall(large: number, small: number) {
 }
 
 Object.assign(globalThis, {
-  bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall, writtenAgainstParsed },
+  bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall, writtenInWorker },
 });
 
 /** What the page offers to the script that drives it. */
@@ -156,5 +156,5 @@ export interface Bench {
   readonly issueAgainstRaw: typeof issueAgainstRaw;
   readonly periodAgainstSmall: typeof periodAgainstSmall;
   readonly findingAgainstSmall: typeof findingAgainstSmall;
-  readonly writtenAgainstParsed: typeof writtenAgainstParsed;
+  readonly writtenInWorker: typeof writtenInWorker;
 }

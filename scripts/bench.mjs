@@ -1,8 +1,8 @@
 // Measures speed as ratios; needs Chromium.
-import { ensureChromium, ensurePackages } from './lib/setup.mjs';
+import { ensurePackages, ensurePrograms } from './lib/setup.mjs';
 
 await ensurePackages();
-ensureChromium();
+ensurePrograms(['chromium']);
 const { register } = await import('tsx/esm/api');
 register();
 await import('../bench/run.ts');

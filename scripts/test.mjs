@@ -1,14 +1,14 @@
 // Everything: types, lint, architecture rules, Jest, build, Playwright. The last line has the counts.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, ensureChromium, ensurePackages, freePort, ROOT, run } from './lib/setup.mjs';
+import { bin, ensurePackages, ensurePrograms, freePort, ROOT, run } from './lib/setup.mjs';
 
 const CACHE = join(ROOT, '.cache');
 const JEST_REPORT = join(CACHE, 'jest.json');
 const PLAYWRIGHT_REPORT = join(CACHE, 'playwright.json');
 
 await ensurePackages();
-ensureChromium();
+ensurePrograms();
 mkdirSync(CACHE, { recursive: true });
 for (const report of [JEST_REPORT, PLAYWRIGHT_REPORT]) rmSync(report, { force: true });
 

@@ -6,7 +6,6 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 
 export const ROOT = join(import.meta.dirname, '..', '..');
-export const CHROMIUM = '/usr/bin/chromium';
 const STAMP = join(ROOT, 'node_modules', '.installed-from');
 
 process.env.NEXT_TELEMETRY_DISABLED = '1';
@@ -35,10 +34,15 @@ export async function ensurePackages() {
   writeFileSync(STAMP, wanted);
 }
 
-/** Installs Debian's Chromium where it is missing and may be installed. */
-export function ensureChromium() {
-  if (existsSync(CHROMIUM)) return;
-  console.log('Installing Chromium…');
+/** Programs of Debian that tests need, and the packages that bring them. */
+const PROGRAMS = { chromium: 'chromium', qpdf: 'qpdf', pdfdetach: 'poppler-utils' };
+
+/** Installs those of Debian's programs that are missing, where that is allowed. @throws Error naming what is still missing. */
+export function ensurePrograms(names = Object.keys(PROGRAMS)) {
+  const missing = () => names.filter((name) => !existsSync(join('/usr/bin', name)));
+  if (missing().length === 0) return;
+  const packages = missing().map((name) => PROGRAMS[name]);
+  console.log(`Installing ${packages.join(', ')}…`);
   const prefix = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const apt = (...args) => {
     const [command, ...rest] = [...prefix, 'apt-get', ...args];
@@ -48,9 +52,13 @@ export function ensureChromium() {
     });
   };
   apt('update', '-q');
-  apt('install', '-y', '-q', '--no-install-recommends', 'chromium');
-  if (!existsSync(CHROMIUM))
-    throw new Error('Chromium is needed for the browser tests: install the Debian package chromium');
+  apt('install', '-y', '-q', '--no-install-recommends', ...packages);
+  if (missing().length > 0)
+    throw new Error(
+      `Install these Debian packages for the tests: ${missing()
+        .map((name) => PROGRAMS[name])
+        .join(', ')}`,
+    );
 }
 
 /** A port that is free now, `wanted` if it can be had. */

@@ -1,7 +1,12 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { inflateSync } from 'node:zlib';
+import { baseInvoice } from 'tests/einvoice';
 import { elementsOf } from '@/core/einvoice/rules/codes';
+import { writeEInvoice } from '@/core/einvoice/syntax';
 import { readXml } from '@/core/einvoice/xml/readXml';
 import type { PrintFonts } from './fonts';
 import { writeHybridPdf, writePdf } from './pdf';
@@ -165,5 +170,39 @@ describe('a hybrid PDF', () => {
     expect(Buffer.from(await writeHybridPdf(page(3, { seller }), cii, fonts, AT)).equals(Buffer.from(await made))).toBe(
       true,
     );
+  });
+});
+
+describe('a hybrid PDF, looked at by Debian’s own tools', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'able-pdf-'));
+  const pdf = join(folder, 'hybrid.pdf');
+  const cii = writeEInvoice(baseInvoice(), 'cii');
+  const tool = (program: string, ...args: readonly string[]) => execFileSync(program, args, { encoding: 'utf8' });
+  beforeAll(async () => writeFileSync(pdf, await writeHybridPdf(page(3), cii, fonts, AT)));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  test('is sound, and lists its attachment as an associated file of the whole', () => {
+    expect(tool('qpdf', '--check', pdf)).toContain('No syntax or stream encoding errors found');
+    const { qpdf } = JSON.parse(tool('qpdf', '--json', '--json-stream-data=none', pdf)) as {
+      qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>];
+    };
+    const values = Object.values(qpdf[1]).map(({ value = {} }) => value);
+    const catalog = values.find((value) => value['/Type'] === '/Catalog');
+    const spec = values.find((value) => value['/Type'] === '/Filespec');
+    expect(catalog?.['/AF']).toHaveLength(1);
+    expect(spec?.['/AFRelationship']).toBe('/Alternative');
+  });
+  test('gives the e-invoice back to the byte', () => {
+    expect(tool('pdfdetach', '-list', pdf)).toContain('factur-x.xml');
+    const out = join(folder, 'out.xml');
+    tool('pdfdetach', '-savefile', 'factur-x.xml', '-o', out, pdf);
+    expect(readFileSync(out, 'utf8')).toBe(cii);
+  });
+  test('has every typeface inside and its text to be selected', () => {
+    const rows = tool('pdffonts', pdf).trim().split('\n').slice(2);
+    expect(rows.length).toBeGreaterThan(1);
+    // Columns from the right: object, id, unicode, subset, embedded.
+    for (const row of rows) expect(row.trim().split(/\s+/).at(-5)).toBe('yes');
+    expect(tool('pdftotext', '-layout', pdf, '-')).toContain('Ballyvaughan Harbour Board');
   });
 });

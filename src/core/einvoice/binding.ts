@@ -180,18 +180,17 @@ function writeFixed({ el, text, bindings }: Fixed): OutNode {
 /** The same group with one value of a term alone. */
 const withOnly = (from: Group, id: TermId, term: Term): Group => ({ ...from, terms: { ...from.terms, [id]: [term] } });
 
-function writeBranch(binding: Branch, from: Group, context: WriteContext): readonly OutNode[] {
+const NO_ATTRIBUTES = {};
+
+function writeBranch(binding: Branch, from: Group, context: WriteContext, into: OutNode[]): void {
   const { el, group, each, bindings } = binding;
-  const sources =
-    group !== undefined
-      ? groupsOf(from, group)
-      : each !== undefined
-        ? termsOf(from, each).map((term) => withOnly(from, each, term))
-        : [from];
-  return sources.flatMap((source): readonly OutNode[] => {
+  const write = (source: Group) => {
     const content = writeFrom(source, bindings, context);
-    return content.length === 0 ? [] : [{ name: el, attributes: {}, content }];
-  });
+    if (content.length > 0) into.push({ name: el, attributes: NO_ATTRIBUTES, content });
+  };
+  if (group !== undefined) groupsOf(from, group).forEach(write);
+  else if (each === undefined) write(from);
+  else for (const term of termsOf(from, each)) write(withOnly(from, each, term));
 }
 
 function writeLeaves(binding: Leaf, from: Group, context: WriteContext, into: OutNode[]): void {
@@ -212,7 +211,7 @@ export function writeFrom(from: Group, bindings: readonly Binding[], context: Wr
   let onlyFixed = 0;
   for (const binding of bindings) {
     if (binding.kind === 'leaf') writeLeaves(binding, from, context, nodes);
-    else if (binding.kind === 'branch') addAll(nodes, writeBranch(binding, from, context));
+    else if (binding.kind === 'branch') writeBranch(binding, from, context, nodes);
     else if (binding.kind === 'special') addAll(nodes, binding.write(from, context));
     else {
       nodes.push(writeFixed(binding));

@@ -26,7 +26,8 @@ const builder = new XMLBuilder({
 type Written = { [name: string]: unknown };
 
 function forBuilder({ name, attributes, content }: OutNode): Written {
-  const inner = typeof content === 'string' ? [{ '#text': clean(content) }] : content.map(forBuilder);
+  // The builder takes a text as it is; wrapped as a node of its own it would cost as much as an element.
+  const inner = typeof content === 'string' ? clean(content) : content.map(forBuilder);
   let cleaned: Record<string, string> | null = null;
   for (const key in attributes) {
     cleaned ??= {};
