@@ -1,7 +1,7 @@
 import { addGroup, addTerm, type Group, groupsOf, newGroup, type Term, termsOf } from './model';
 import type { GroupId, TermId } from './terms';
 import type { XmlNode } from './xml/node';
-import type { OutNode } from './xml/writeXml';
+import { element, type OutNode } from './xml/writeXml';
 
 /*
  * A syntax is a tree of bindings, one for each element the standard uses, in the order of its schema.
@@ -154,39 +154,36 @@ export function readInto(node: XmlNode, bindings: readonly Binding[], into: Grou
 
 function writeLeaf(binding: Leaf, term: Term, from: Group, context: WriteContext): OutNode {
   const { scheme, version, fileName, format, currency } = binding;
-  const attributes: Record<string, string> = { ...(format?.inner === undefined ? format?.attributes : {}) };
+  let attributes: Record<string, string> | null = null;
   const put = (name: string | undefined, value: string) => {
-    if (name !== undefined && value !== '') attributes[name] = value;
+    if (name === undefined || value === '') return;
+    attributes ??= {};
+    attributes[name] = value;
   };
+  const inner = format?.inner;
+  if (inner === undefined && format?.attributes !== undefined) attributes = { ...format.attributes };
   put(scheme, term.scheme);
   put(version, term.version);
   put(fileName, term.fileName);
   for (const name in binding.attributes) put(name, from.terms[binding.attributes[name] as TermId]?.[0]?.value ?? '');
   if (currency !== undefined) put('currencyID', currency === 'tax' ? context.taxCurrency : context.currency);
   const text = format === undefined ? term.value : format.write(term.value);
-  if (format?.inner !== undefined)
-    return {
-      name: binding.el,
-      attributes,
-      content: [{ name: format.inner, attributes: format.attributes ?? {}, content: text }],
-    };
-  return { name: binding.el, attributes, content: text };
+  const content = inner === undefined ? text : [element(inner, text, format?.attributes)];
+  return element(binding.el, content, attributes);
 }
 
 function writeFixed({ el, text, bindings }: Fixed): OutNode {
-  return { name: el, attributes: {}, content: bindings.length === 0 ? text : bindings.map(writeFixed) };
+  return element(el, bindings.length === 0 ? text : bindings.map(writeFixed));
 }
 
 /** The same group with one value of a term alone. */
 const withOnly = (from: Group, id: TermId, term: Term): Group => ({ ...from, terms: { ...from.terms, [id]: [term] } });
 
-const NO_ATTRIBUTES = {};
-
 function writeBranch(binding: Branch, from: Group, context: WriteContext, into: OutNode[]): void {
   const { el, group, each, bindings } = binding;
   const write = (source: Group) => {
     const content = writeFrom(source, bindings, context);
-    if (content.length > 0) into.push({ name: el, attributes: NO_ATTRIBUTES, content });
+    if (content.length > 0) into.push(element(el, content));
   };
   if (group !== undefined) groupsOf(from, group).forEach(write);
   else if (each === undefined) write(from);

@@ -1,4 +1,4 @@
-import { type EInvoice, type Group, groupsOf, newGroup, textOf } from './model';
+import { allGroups, type EInvoice, type Group, groupsOf, newGroup, textOf } from './model';
 import { FAMILIES } from './rules/categories';
 import { CODE_RULES } from './rules/codes';
 import { FILE_RULES } from './rules/file';
@@ -23,12 +23,17 @@ export const RULES: readonly Rule[] = [
   ...FLAVOUR_RULES,
 ];
 
+const of = (profile: Profile, rules: readonly Rule[]) =>
+  rules.filter((rule) => rule.profile === 'en16931' || profile === 'peppol');
+const PLAIN_RULES = RULES.filter((rule) => !FLAVOUR_RULES.includes(rule));
+const RULES_BY = {
+  en16931: { plain: of('en16931', PLAIN_RULES), flavoured: of('en16931', RULES) },
+  peppol: { plain: of('peppol', PLAIN_RULES), flavoured: of('peppol', RULES) },
+} as const;
+
 /** The rules that an e-invoice is asked under a profile: those of EN 16931 always, those of a flavour when it names it. */
 export function rulesFor(invoice: EInvoice, profile: Profile): readonly Rule[] {
-  const flavoured = flavourOf(invoice) !== undefined;
-  return RULES.filter(
-    (rule) => (rule.profile === 'en16931' || profile === 'peppol') && (flavoured || !FLAVOUR_RULES.includes(rule)),
-  );
+  return RULES_BY[profile][flavourOf(invoice) === undefined ? 'plain' : 'flavoured'];
 }
 
 /** What a rule found, at its place in the file and in the model. */
@@ -55,6 +60,7 @@ function look(invoice: EInvoice, file: Seen['file']): Seen {
   const none = newGroup('BG-4');
   return {
     invoice,
+    groups: allGroups(invoice),
     seller: groupsOf(invoice, 'BG-4')[0] ?? none,
     buyer: groupsOf(invoice, 'BG-7')[0] ?? none,
     lines: groupsOf(invoice, 'BG-25'),

@@ -3,6 +3,7 @@ import { DATE, DATE_TIME, DUE_CODE, QUALIFIED_DATE_TIME } from './formats';
 import { addGroup, addTerm, type Group, groupsOf, newGroup, type Term, termsOf } from './model';
 import type { GroupId, TermId } from './terms';
 import { childOf, descend, type XmlNode } from './xml/node';
+import { element } from './xml/writeXml';
 
 /* UN/CEFACT Cross Industry Invoice D16B: the binding of CEN/TS 16931-3-3, in the order of the schema. */
 
@@ -60,11 +61,11 @@ const registrations = (vat: TermId, office?: TermId) =>
     },
     (from) =>
       [office, vat].flatMap((term) =>
-        (term === undefined ? [] : termsOf(from, term)).map(({ value }) => ({
-          name: 'ram:SpecifiedTaxRegistration',
-          attributes: {},
-          content: [{ name: 'ram:ID', attributes: { schemeID: term === office ? OFFICE : 'VA' }, content: value }],
-        })),
+        (term === undefined ? [] : termsOf(from, term)).map(({ value }) =>
+          element('ram:SpecifiedTaxRegistration', [
+            element('ram:ID', value, { schemeID: term === office ? OFFICE : 'VA' }),
+          ]),
+        ),
       ),
   );
 
@@ -144,15 +145,13 @@ const object = (term: TermId) =>
       if (id !== undefined) addTerm(into, term, { value: id.text, scheme, at: id });
     },
     (from) =>
-      termsOf(from, term).map(({ value, scheme }) => ({
-        name: 'ram:AdditionalReferencedDocument',
-        attributes: {},
-        content: [
-          { name: 'ram:IssuerAssignedID', attributes: {}, content: value },
-          { name: 'ram:TypeCode', attributes: {}, content: '130' },
-          ...(scheme === '' ? [] : [{ name: 'ram:ReferenceTypeCode', attributes: {}, content: scheme }]),
-        ],
-      })),
+      termsOf(from, term).map(({ value, scheme }) =>
+        element('ram:AdditionalReferencedDocument', [
+          element('ram:IssuerAssignedID', value),
+          element('ram:TypeCode', '130'),
+          ...(scheme === '' ? [] : [element('ram:ReferenceTypeCode', scheme)]),
+        ]),
+      ),
   );
 
 const agreement = branch('ram:ApplicableHeaderTradeAgreement', [
@@ -265,7 +264,7 @@ const tax = special(
         if (said !== undefined) terms[id] = said;
       }
       const content = writeFrom({ ...row, terms }, breakdown, context);
-      return { name: 'ram:ApplicableTradeTax', attributes: {}, content };
+      return element('ram:ApplicableTradeTax', content);
     }),
 );
 
@@ -290,22 +289,18 @@ const payment = branch(
         if (bic) addTerm(account, 'BT-86', { value: bic.text, at: bic });
       },
       (from, context) =>
-        groupsOf(from, 'BG-17').map((account) => ({
-          name: 'ram:PayeePartyCreditorFinancialAccount',
-          attributes: {},
-          content: writeFrom(account, ACCOUNT, context),
-        })),
+        groupsOf(from, 'BG-17').map((account) =>
+          element('ram:PayeePartyCreditorFinancialAccount', writeFrom(account, ACCOUNT, context)),
+        ),
     ),
     special(
       'ram:PayeeSpecifiedCreditorFinancialInstitution',
       () => undefined,
       (from) =>
         groupsOf(from, 'BG-17').flatMap((account) =>
-          termsOf(account, 'BT-86').map(({ value }) => ({
-            name: 'ram:PayeeSpecifiedCreditorFinancialInstitution',
-            attributes: {},
-            content: [{ name: 'ram:BICID', attributes: {}, content: value }],
-          })),
+          termsOf(account, 'BT-86').map(({ value }) =>
+            element('ram:PayeeSpecifiedCreditorFinancialInstitution', [element('ram:BICID', value)]),
+          ),
         ),
     ),
   ],

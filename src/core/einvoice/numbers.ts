@@ -6,8 +6,21 @@ import type { TermId } from './terms';
 export const SCALE = 18;
 const ONE = tenTo(SCALE);
 
+/** Numbers read before: rule after rule asks for the same ones. */
+const known = new Map<string, bigint | null>();
+const MOST_KNOWN = 4096;
+
 /** A number of an XML file (xs:decimal: `+1`, `.5` and `5.` too) in units of 10^−18; null for any other text. */
 export function scaled(text: string): bigint | null {
+  const seen = known.get(text);
+  if (seen !== undefined) return seen;
+  if (known.size >= MOST_KNOWN) known.clear();
+  const number = read(text);
+  known.set(text, number);
+  return number;
+}
+
+function read(text: string): bigint | null {
   let t = text.startsWith('+') ? text.slice(1) : text;
   if (!isDecimal(t)) {
     t = t.replace(/^(-?)\./, '$10.').replace(/\.$/, '');

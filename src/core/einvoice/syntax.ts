@@ -5,7 +5,7 @@ import { type EInvoice, newGroup, textOf } from './model';
 import { isCreditNote, UBL_CREDIT_NOTE, UBL_INVOICE } from './ubl';
 import { descend, type XmlNode } from './xml/node';
 import { decodeXml, readXml } from './xml/readXml';
-import { type OutNode, writeXml } from './xml/writeXml';
+import { element, writeXml } from './xml/writeXml';
 
 export type Syntax = 'ubl' | 'cii';
 
@@ -64,7 +64,7 @@ const CII_NAMESPACE = 'urn:un:unece:uncefact:data:standard:';
 function rootOf(
   invoice: EInvoice,
   syntax: Syntax,
-): Omit<OutNode, 'content'> & { readonly bindings: readonly Binding[] } {
+): { readonly name: string; readonly attributes: Record<string, string>; readonly bindings: readonly Binding[] } {
   if (syntax === 'cii')
     return {
       name: CII_ROOT,
@@ -90,7 +90,7 @@ function rootOf(
 
 /** A model as the text of a UBL 2.1 or CII D16B file. */
 export function writeEInvoice(invoice: EInvoice, syntax: Syntax): string {
-  const { bindings, ...root } = rootOf(invoice, syntax);
+  const { name, attributes, bindings } = rootOf(invoice, syntax);
   const context = { root: invoice, currency: textOf(invoice, 'BT-5'), taxCurrency: textOf(invoice, 'BT-6') };
-  return writeXml({ ...root, content: writeFrom(invoice, bindings, context) });
+  return writeXml(element(name, writeFrom(invoice, bindings, context), attributes));
 }

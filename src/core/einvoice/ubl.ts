@@ -3,7 +3,7 @@ import { CODES } from './codes';
 import { addGroup, addTerm, type Group, groupsOf, newGroup, termsOf, textOf } from './model';
 import type { GroupId, TermId } from './terms';
 import { childOf, descend, type XmlNode } from './xml/node';
-import type { OutNode } from './xml/writeXml';
+import { element, type OutNode } from './xml/writeXml';
 
 /* UBL 2.1 Invoice and CreditNote: the binding of CEN/TS 16931-3-2, in the order of the schemas. */
 
@@ -67,11 +67,9 @@ const bankCreditor = special(
     // A payee's goes to the seller too, where every reader looks for it.
     from.id !== 'BG-4'
       ? []
-      : termsOf(root, 'BT-90').map(({ value }) => ({
-          name: 'cac:PartyIdentification',
-          attributes: {},
-          content: [{ name: 'cbc:ID', attributes: { schemeID: SEPA }, content: value }],
-        })),
+      : termsOf(root, 'BT-90').map(({ value }) =>
+          element('cac:PartyIdentification', [element('cbc:ID', value, { schemeID: SEPA })]),
+        ),
 );
 
 const vatNumber = (term: TermId) =>
@@ -203,7 +201,7 @@ const payment: readonly Binding[] = [
     (from) => {
       const [code, name] = [textOf(from, 'BT-81'), textOf(from, 'BT-82')];
       if (code === '') return [];
-      return [{ name: 'cbc:PaymentMeansCode', attributes: name === '' ? {} : { name }, content: code }];
+      return [element('cbc:PaymentMeansCode', code, name === '' ? null : { name })];
     },
   ),
   leaf('cbc:PaymentDueDate', 'BT-9'),
@@ -239,7 +237,7 @@ const paymentMeans = special(
       take('BT-83');
       if (i === 0) take('BT-89');
       const full: Group = { ...means, terms: { ...means.terms, ...once } };
-      return { name: 'cac:PaymentMeans', attributes: {}, content: writeFrom(full, payment, context) };
+      return element('cac:PaymentMeans', writeFrom(full, payment, context));
     }),
 );
 
@@ -385,11 +383,7 @@ const note = special(
   (from) =>
     groupsOf(from, 'BG-1').map((one) => {
       const subject = textOf(one, 'BT-21');
-      return {
-        name: 'cbc:Note',
-        attributes: {},
-        content: `${subject === '' ? '' : `#${subject}#`}${textOf(one, 'BT-22')}`,
-      };
+      return element('cbc:Note', `${subject === '' ? '' : `#${subject}#`}${textOf(one, 'BT-22')}`);
     }),
 );
 
@@ -408,13 +402,11 @@ const period = special(
     readInto({ ...node, children: others }, periodDays, made, context);
   },
   (from, context) => {
-    const code = termsOf(from, 'BT-8').map(
-      ({ value }): OutNode => ({ name: 'cbc:DescriptionCode', attributes: {}, content: value }),
-    );
+    const code = termsOf(from, 'BT-8').map(({ value }): OutNode => element('cbc:DescriptionCode', value));
     const days = groupsOf(from, 'BG-14').map((one) => writeFrom(one, periodDays, context));
     const contents =
       days.length === 0 && code.length > 0 ? [code] : days.map((one, i) => (i === 0 ? [...one, ...code] : one));
-    return contents.map((content) => ({ name: 'cac:InvoicePeriod', attributes: {}, content }));
+    return contents.map((content) => element('cac:InvoicePeriod', content));
   },
 );
 
@@ -431,9 +423,9 @@ const order = special(
   (from) => {
     const [id, sales] = [textOf(from, 'BT-13'), textOf(from, 'BT-14')];
     if (id === '' && sales === '') return [];
-    const content: OutNode[] = [{ name: 'cbc:ID', attributes: {}, content: id === '' ? NONE : id }];
-    if (sales !== '') content.push({ name: 'cbc:SalesOrderID', attributes: {}, content: sales });
-    return [{ name: 'cac:OrderReference', attributes: {}, content }];
+    const content: OutNode[] = [element('cbc:ID', id === '' ? NONE : id)];
+    if (sales !== '') content.push(element('cbc:SalesOrderID', sales));
+    return [element('cac:OrderReference', content)];
   },
 );
 

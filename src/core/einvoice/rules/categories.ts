@@ -187,7 +187,9 @@ function rateFault(category: Category, one: Group, term: TermId): Fault | null {
     : { in: one, term, message: `The ${termName(term)} ${found}: for ${category.name} it is ${category.rate}.` };
 }
 
-type Sums = Map<string, bigint | null>;
+/** Sums of one category by rate, and of all its rates. */
+type Rate = bigint | null | 'all';
+type Sums = ReadonlyMap<string, ReadonlyMap<Rate, bigint | null>>;
 const known = new WeakMap<Seen, Sums>();
 
 const AMOUNTS: Readonly<Record<string, TermId>> = { 'BT-151': 'BT-131', 'BT-95': 'BT-92', 'BT-102': 'BT-99' };
@@ -196,28 +198,29 @@ const AMOUNTS: Readonly<Record<string, TermId>> = { 'BT-151': 'BT-131', 'BT-95':
 function sumsOf(seen: Seen): Sums {
   const made = known.get(seen);
   if (made !== undefined) return made;
-  const sums: Sums = new Map();
-  const add = (key: string, amount: bigint | null) => {
-    const before = sums.get(key) ?? (sums.has(key) ? null : 0n);
-    sums.set(key, before === null || amount === null ? null : before + amount);
+  const sums = new Map<string, Map<Rate, bigint | null>>();
+  const add = (of: Map<Rate, bigint | null>, rate: Rate, amount: bigint | null) => {
+    const before = of.has(rate) ? (of.get(rate) as bigint | null) : 0n;
+    of.set(rate, before === null || amount === null ? null : before + amount);
   };
   for (const carrier of CARRIERS)
     for (const one of carrier.groups(seen)) {
       const code = textOf(one, carrier.category);
       const amount = numberOrNothing(one, AMOUNTS[carrier.category] as TermId);
       const signed = carrier === ALLOWANCES && amount !== null ? -amount : amount;
-      add(code, signed);
-      add(`${code}|${numberOrNothing(one, carrier.rate)}`, signed);
+      const ofCode = sums.get(code) ?? new Map<Rate, bigint | null>();
+      sums.set(code, ofCode);
+      add(ofCode, 'all', signed);
+      add(ofCode, numberOrNothing(one, carrier.rate), signed);
     }
   known.set(seen, sums);
   return sums;
 }
 
 /** What a category comes to, of one rate or of all; null where an amount is no number. */
-function comesTo(seen: Seen, code: string, rate: bigint | null | 'all'): bigint | null {
-  const sums = sumsOf(seen);
-  const key = rate === 'all' ? code : `${code}|${rate}`;
-  return sums.has(key) ? (sums.get(key) ?? null) : 0n;
+function comesTo(seen: Seen, code: string, rate: Rate): bigint | null {
+  const sum = sumsOf(seen).get(code)?.get(rate);
+  return sum === undefined ? 0n : sum;
 }
 
 function baseFault(category: Category, seen: Seen, row: Group): Fault | null {

@@ -1,5 +1,5 @@
 import { isIsoDate } from '@/core/kernel/date';
-import { allGroups, type EInvoice } from '../model';
+import type { Group, Term } from '../model';
 import { scaled } from '../numbers';
 import { TERMS, type TermId, termName } from '../terms';
 import type { Rule } from './rule';
@@ -15,13 +15,18 @@ const own = (id: string, body: Omit<Rule, 'id' | 'profile' | 'severity'> & Parti
 
 const NUMBERS: ReadonlySet<string> = new Set(['amount', 'price', 'quantity', 'percent']);
 
-/** Every term of a kind with its values, group by group. */
-function* termsOfKind(invoice: EInvoice, wanted: ReadonlySet<TermId>) {
-  for (const group of allGroups(invoice))
+/** Values of terms of a kind for which something is wrong, one by one. */
+function* wrongOnes(
+  groups: readonly Group[],
+  wanted: ReadonlySet<TermId>,
+  isWrong: (one: Term, all: readonly Term[]) => boolean,
+) {
+  for (const group of groups)
     for (const key in group.terms) {
       const id = key as TermId;
-      const terms = group.terms[id];
-      if (terms !== undefined && wanted.has(id)) yield { id, group, terms };
+      const all = group.terms[id];
+      if (all === undefined || !wanted.has(id)) continue;
+      for (const one of all) if (isWrong(one, all)) yield { id, group, one, all };
     }
 }
 
@@ -36,37 +41,32 @@ export const FILE_RULES: readonly Rule[] = [
     term: 'BG-22',
     demands:
       'Amounts, prices, quantities and percentages are plain decimal numbers of up to 24 digits and 18 decimals.',
-    test: function* ({ invoice }) {
-      for (const { id, group, terms } of termsOfKind(invoice, NUMBER_TERMS))
-        for (const { value, at } of terms)
-          if (scaled(value) === null) {
-            const message = `“${value.slice(0, 40)}” is no number: write the ${termName(id)} as 1234.50.`;
-            yield { term: id, in: group, at, message };
-          }
+    test: function* ({ groups }) {
+      for (const { id, group, one } of wrongOnes(groups, NUMBER_TERMS, ({ value }) => scaled(value) === null)) {
+        const message = `“${one.value.slice(0, 40)}” is no number: write the ${termName(id)} as 1234.50.`;
+        yield { term: id, in: group, at: one.at, message };
+      }
     },
   }),
   own('FORMAT-DATE', {
     term: 'BT-2',
     demands: 'Days are days of the calendar.',
-    test: function* ({ invoice }) {
-      for (const { id, group, terms } of termsOfKind(invoice, DATE_TERMS))
-        for (const { value, at } of terms)
-          if (!isIsoDate(value)) {
-            const message = `“${value.slice(0, 40)}” is no day: write the ${termName(id)} as 2026-11-23.`;
-            yield { term: id, in: group, at, message };
-          }
+    test: function* ({ groups }) {
+      for (const { id, group, one } of wrongOnes(groups, DATE_TERMS, ({ value }) => !isIsoDate(value))) {
+        const message = `“${one.value.slice(0, 40)}” is no day: write the ${termName(id)} as 2026-11-23.`;
+        yield { term: id, in: group, at: one.at, message };
+      }
     },
   }),
   own('FORMAT-ONCE', {
     term: 'BT-1',
     severity: 'warning',
     demands: 'A term that occurs once is given once.',
-    test: function* ({ invoice }) {
-      for (const { id, group, terms } of termsOfKind(invoice, SINGLE_TERMS))
-        if (terms.length > 1) {
-          const message = `The ${termName(id)} is given ${terms.length} times: the first one is read.`;
-          yield { term: id, in: group, at: terms[1]?.at, message };
-        }
+    test: function* ({ groups }) {
+      for (const { id, group, one, all } of wrongOnes(groups, SINGLE_TERMS, (each, given) => each === given[1])) {
+        const message = `The ${termName(id)} is given ${all.length} times: the first one is read.`;
+        yield { term: id, in: group, at: one.at, message };
+      }
     },
   }),
 ];

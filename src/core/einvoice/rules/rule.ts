@@ -34,6 +34,8 @@ export interface Rule {
 /** An e-invoice as rules look at it: its model, its file where there is one, and parts they all need. */
 export interface Seen {
   readonly invoice: EInvoice;
+  /** Every group, the document itself first. */
+  readonly groups: readonly Group[];
   readonly seller: Group;
   readonly buyer: Group;
   readonly lines: readonly Group[];

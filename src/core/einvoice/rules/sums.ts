@@ -17,12 +17,14 @@ function addsUp(id: string, term: TermId, demands: string, parts: (seen: Seen) =
       if (stated === null || given.some((part) => part === null)) return [];
       const numbers = given as readonly bigint[];
       const sum = toCents(numbers.reduce((all, part) => all + part, 0n));
-      const shown = numbers.map((part, i) =>
-        i === 0 ? show(part) : part < 0n ? `− ${show(-part)}` : `+ ${show(part)}`,
-      );
-      return faultUnless(sum === stated, () => ({
-        message: `The ${termName(term)} is ${show(stated)}, but ${shown.join(' ')} = ${show(sum)}: mend the total or its parts.`,
-      }));
+      return faultUnless(sum === stated, () => {
+        const shown = numbers.map((part, i) =>
+          i === 0 ? show(part) : part < 0n ? `− ${show(-part)}` : `+ ${show(part)}`,
+        );
+        return {
+          message: `The ${termName(term)} is ${show(stated)}, but ${shown.join(' ')} = ${show(sum)}: mend the total or its parts.`,
+        };
+      });
     },
   });
 }

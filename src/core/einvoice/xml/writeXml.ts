@@ -1,18 +1,24 @@
 import { XMLBuilder } from 'fast-xml-parser';
 
-/** An element to write. Attributes and content are plain text; they are escaped here. */
+declare const brand: unique symbol;
+
+/** An element to write, in the shape that the builder takes; made by `element` alone. */
 export interface OutNode {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly content: string | readonly OutNode[];
+  readonly [brand]: 'element';
 }
 
 /** Characters that XML 1.0 has no place for. */
 const ILLEGAL = /[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu;
 
-/** Most texts need no look at each character. */
-const PLAIN = /^[ -~]*$/;
-const clean = (text: string): string => (PLAIN.test(text) ? text : text.replace(ILLEGAL, ''));
+/** Most texts need no look at each character: printable ASCII without what XML reads as its own. */
+const PLAIN = /^[ !#-%(-;=?-~]*$/;
+const MARKS: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };
+
+/** Text as it stands in a file. Quotes of attributes are escaped by the builder. */
+function escaped(text: string): string {
+  if (PLAIN.test(text)) return text;
+  return text.replace(ILLEGAL, '').replace(/[&<>]/g, (mark) => MARKS[mark] ?? mark);
+}
 
 const builder = new XMLBuilder({
   preserveOrder: true,
@@ -21,22 +27,25 @@ const builder = new XMLBuilder({
   format: true,
   indentBy: '  ',
   suppressEmptyNode: true,
+  // It would look at each text five times.
+  processEntities: false,
 });
 
-type Written = { [name: string]: unknown };
-
-function forBuilder({ name, attributes, content }: OutNode): Written {
+/** An element. Attributes and text are plain; they are escaped on writing. */
+export function element(
+  name: string,
+  content: string | readonly OutNode[],
+  attributes: Readonly<Record<string, string>> | null = null,
+): OutNode {
   // The builder takes a text as it is; wrapped as a node of its own it would cost as much as an element.
-  const inner = typeof content === 'string' ? clean(content) : content.map(forBuilder);
-  let cleaned: Record<string, string> | null = null;
-  for (const key in attributes) {
-    cleaned ??= {};
-    cleaned[key] = clean(attributes[key] ?? '');
-  }
-  return cleaned === null ? { [name]: inner } : { [name]: inner, ':@': cleaned };
+  const inner = typeof content === 'string' ? escaped(content) : content;
+  if (attributes === null) return { [name]: inner } as unknown as OutNode;
+  const written: Record<string, string> = {};
+  for (const key in attributes) written[key] = escaped(attributes[key] ?? '');
+  return { [name]: inner, ':@': written } as unknown as OutNode;
 }
 
 /** The text of an XML file, indented, in UTF-8 once it is encoded. */
 export function writeXml(root: OutNode): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${(builder.build([forBuilder(root)]) as string).trim()}\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${(builder.build([root]) as string).trim()}\n`;
 }
