@@ -1,9 +1,12 @@
+import { type Content, figuresOf } from '@/core/documents/content';
 import { checkEInvoice, checkFile } from '@/core/einvoice/check';
-import { type EInvoice, type Group, group, groupsOf, type TermInput } from '@/core/einvoice/model';
+import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { type EInvoice, type Group, group, groupsOf, plainModel, type TermInput, textOf } from '@/core/einvoice/model';
 import { SPECIFICATION } from '@/core/einvoice/rules/peppol';
 import type { Profile } from '@/core/einvoice/rules/rule';
 import { type ReadInvoice, readEInvoiceText, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import type { GroupId, TermId } from '@/core/einvoice/terms';
+import { writeMoney } from '@/core/kernel/money';
 
 /* A small valid e-invoice and single changes to it, by which rules are shown to hold and to fail. */
 
@@ -161,4 +164,23 @@ export function brokenInFile(
   return [
     ...new Set(checkFile(readBack(change(writeEInvoice(invoice, syntax))), 'peppol').findings.map(({ rule }) => rule)),
   ];
+}
+
+/**
+ * The e-invoice of a document, after looking that it keeps every rule, that both syntaxes read back to the same model,
+ * and that its totals are the document's.
+ */
+export function soundInvoiceOf(content: Content): EInvoice {
+  const figures = figuresOf(content);
+  const invoice = einvoiceOf(content, figures);
+  expect(checkEInvoice(invoice, 'peppol')).toEqual([]);
+  for (const syntax of ['ubl', 'cii'] as const) {
+    const read = readBack(writeEInvoice(invoice, syntax));
+    expect(checkFile(read).findings).toEqual([]);
+    expect(plainModel(read.invoice)).toEqual(plainModel(invoice));
+  }
+  const { totals, currency } = figures;
+  const stated = (['BT-112', 'BT-110', 'BT-109'] as const).map((id) => textOf(invoice, id));
+  expect(stated).toEqual([totals.gross, totals.taxAmount, totals.net].map((amount) => writeMoney(amount, currency)));
+  return invoice;
 }

@@ -29,6 +29,7 @@ export const DEMO_BUSINESS: Business = {
   phone: '+353 91 000 000',
   iban: 'IE31CPTB99000012345678',
   bic: '',
+  creditorId: 'IE43ZZZ900000',
   endpoint: { scheme: '9935', id: 'IE7654321G' },
   homeCurrency: currency('EUR'),
 };

@@ -295,14 +295,14 @@ function termsOf(content: Content, figures: CalcResult, write: Writer): readonly
   return [...parts, fill(write.wording.settlement, { percent: write.number(percent), date: write.day(until) })];
 }
 
-/** Where to pay to, or that it was paid. */
+/** Where to pay to, that it will be collected, or that it was paid. */
 function paymentOf(
   content: Content,
   write: Writer,
   payable: boolean,
   received: readonly Received[],
 ): readonly PrintedFact[] {
-  const { seller, kind, paidBy } = content;
+  const { seller, kind, paidBy, debit } = content;
   const { wording } = write;
   const paidOn = (date: IsoDate, method: PaymentMethod) =>
     fill(wording.paidBy, { date: write.day(date), method: wording.methods[method] ?? method });
@@ -312,7 +312,15 @@ function paymentOf(
       paidOn(date, method),
       `${write.money(amount)} ${content.currency}`,
     ]);
-  if (!payable || seller.iban === '') return [];
+  if (!payable) return [];
+  if (debit !== undefined)
+    return [
+      [wording.collected, fill(wording.collectedOn, { date: write.day(content.dueDate), iban: writeIban(debit.iban) })],
+      [wording.mandate, debit.reference],
+      ...(debit.creditorId === '' ? [] : [[wording.creditorId, debit.creditorId] as const]),
+      [wording.reference, content.number],
+    ];
+  if (seller.iban === '') return [];
   return [
     [wording.payTo, seller.name],
     ['IBAN', writeIban(seller.iban)],
@@ -353,7 +361,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   const goods = variant === 'delivery-note';
   const payable = content.paidBy === undefined && content.kind === 'invoice' && variant === 'document';
   const payment = goods ? [] : paymentOf(content, write, payable, variant === 'receipt' ? received : []);
-  const code = payable && style.payment !== 'account' ? paymentCode(content, figures) : null;
+  const transferred = payable && content.debit === undefined;
+  const code = transferred && style.payment !== 'account' ? paymentCode(content, figures) : null;
   const title = titleOf(content, variant, wording);
   const shipTo = goods && content.delivery !== undefined ? addressLines(content.delivery) : addressLines(buyer.address);
   return {
@@ -390,7 +399,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     payment,
     code: code === null ? null : { text: code, words: wording.scan },
     slip:
-      payable && style.payment === 'slip' && seller.iban !== ''
+      transferred && style.payment === 'slip' && seller.iban !== ''
         ? {
             title: wording.slip,
             rows: [

@@ -186,6 +186,8 @@ describe('a book of version 3', () => {
       ['sheet.csv', false],
     ]);
     expect(await db.transmissions.count()).toBe(0);
+    expect((await db.customers.toArray()).every(({ mandate }) => mandate.reference === '')).toBe(true);
+    expect((await db.book.get('book'))?.business.creditorId).toBe('');
   });
 
   test('stored in a browser comes up to the same book as its file does', async () => {

@@ -41,9 +41,12 @@ export async function upgradeToV3(transaction: Transaction): Promise<void> {
   await transaction.table('vocabulary').bulkAdd([...vocabularyOf(upgraded.documents)]);
 }
 
+const READ_V3 = ['book', 'customers', 'attachments'] as const;
+
 /** Brings a stored book of version 3 up to version 4, in the same transaction. */
 export async function upgradeToV4(transaction: Transaction): Promise<void> {
-  const attachments = await transaction.table('attachments').toArray();
-  const upgraded = upgradeV3({ attachments } as BookContentV3);
-  await transaction.table('attachments').bulkPut([...upgraded.attachments]);
+  const old: Record<string, unknown[]> = {};
+  for (const table of READ_V3) old[table] = await transaction.table(table).toArray();
+  const upgraded = upgradeV3(old as unknown as BookContentV3);
+  for (const [table, rows] of Object.entries(upgraded)) await transaction.table(table).bulkPut([...rows]);
 }

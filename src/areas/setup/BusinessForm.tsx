@@ -32,9 +32,10 @@ export function BusinessForm() {
         <TextField label="Phone" {...field('phone')} />
       </div>
       <h2 className="mt-3 mb-1 font-semibold font-serif">Payment account</h2>
-      <div className="grid grid-cols-[2fr_1fr] gap-x-4">
+      <div className="grid grid-cols-[2fr_1fr_1.3fr] gap-x-4">
         <TextField label="IBAN" hint="Prints on invoices and goes into e-invoices" {...field('iban')} />
         <TextField label="BIC" {...field('bic')} />
+        <TextField label="Creditor identifier" hint="For direct debits" {...field('creditorId')} />
       </div>
       <h2 className="mt-3 mb-1 font-semibold font-serif">E-invoice address</h2>
       <div className="grid grid-cols-[1fr_2fr] gap-x-4">

@@ -112,6 +112,7 @@ export function BeginForm() {
         phone: '',
         iban: '',
         bic: '',
+        creditorId: '',
         endpoint: { scheme: '', id: '' },
         homeCurrency: currency('EUR'),
       },

@@ -1,4 +1,4 @@
-import { figuresOf } from '@/core/documents/content';
+import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { type DocumentLink, type IssuedDocument, owedOf, restated } from '@/core/documents/issued';
@@ -47,6 +47,16 @@ function quoteAfter(quote: IssuedDocument, family: readonly IssuedDocument[], in
   return restated({ ...quote, quote: standing });
 }
 
+/** The content of a stage with the stages of the same quote that went out before it. */
+function withEarlierStages(content: Content, family: readonly IssuedDocument[]): Content {
+  const { stage } = content;
+  if (stage === undefined) return content;
+  const before = family
+    .filter((other) => other.content.stage?.documentId === stage.documentId && other.cancelled === null)
+    .map(({ number, issueDate }) => ({ number, issueDate }));
+  return before.length === 0 ? content : { ...content, stage: { ...stage, before } };
+}
+
 /**
  * Issues a draft: next number, frozen content, seal, posting, tax entries; for a cash sale its receipt
  * too. Refused with everything that is missing, each at its field; a finding of severity `must`
@@ -59,7 +69,7 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
   const number = series !== undefined && isIsoDate(draft.issueDate) ? nextNumber(series, draft.issueDate) : '';
   const frozen = freezeDraft(draft, number, customer, setting);
   if (!frozen.ok) return frozen;
-  const content = frozen.value;
+  const content = withEarlierStages(frozen.value, family);
   const figures = figuresOf(content);
   const registration = registrationFor(setting, content.registrationId);
   if (registration === undefined || series === undefined || customer === null)

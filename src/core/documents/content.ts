@@ -4,6 +4,7 @@ import type { Decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import type { Address } from '@/core/parties/address';
 import type { Endpoint } from '@/core/parties/endpoint';
+import type { Mandate } from '@/core/parties/mandate';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcInput, CalcLine, CalcResult, CalcTax, Category, PriceMode } from '@/core/tax/calcTypes';
 import { calculate } from '@/core/tax/calculate';
@@ -146,6 +147,18 @@ export interface SettlementDiscount {
   readonly until: IsoDate;
 }
 
+/** A collection from the customer's account. */
+export interface DirectDebit extends Mandate {
+  /** Our creditor identifier; empty for none. */
+  readonly creditorId: string;
+}
+
+/** A stage of the same quote that was billed before. */
+export interface EarlierStage {
+  readonly number: string;
+  readonly issueDate: IsoDate;
+}
+
 /** The quote that a document bills a part of. */
 export interface StageOf {
   readonly documentId: string;
@@ -154,6 +167,8 @@ export interface StageOf {
   readonly words: string;
   /** Whether its lines bill quantities of the quoted ones, or sums of them. */
   readonly by: 'quantity' | 'sum';
+  /** In the order in which they were issued; missing in books of version 3 and before. */
+  readonly before?: readonly EarlierStage[];
 }
 
 /**
@@ -207,6 +222,8 @@ export interface Content {
   readonly adjustments?: readonly ContentAdjustment[];
   readonly overrides?: readonly TaxOverride[];
   readonly stage?: StageOf;
+  /** How it is collected, where the customer has given a mandate. */
+  readonly debit?: DirectDebit;
   /** Version of a quote, from 1. */
   readonly version?: number;
   /** The invoice a credit note takes back, and why. */

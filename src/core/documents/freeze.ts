@@ -1,10 +1,11 @@
 import { isIsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
+import { compactIban } from '@/core/parties/iban';
 import { readTerms } from '@/core/parties/terms';
 import { isActive } from '@/core/tax/registration';
 import { checkPackFor } from './checks';
-import { type Content, figuresOf } from './content';
+import { type Content, type DirectDebit, figuresOf } from './content';
 import { type Draft, writtenLines } from './draft';
 import { filingRate, homeRateOf, isRefusal } from './draftRate';
 import { type DraftTaxes, draftTaxes } from './draftTaxes';
@@ -77,6 +78,12 @@ function changedRefusals(known: DraftTaxes): Refusal[] {
     expected: `${now.percent} %`,
     found: `${held.name}, ${held.percent} %`,
   }));
+}
+
+/** How an invoice is collected from a customer who has given a mandate. */
+function debitOf({ mandate }: Customer, { business }: Setting): DirectDebit {
+  const { reference, iban } = mandate;
+  return { reference: reference.trim(), iban: compactIban(iban), creditorId: business.creditorId.trim() };
 }
 
 /** What a draft says beside its lines, as far as it says anything. */
@@ -179,6 +186,7 @@ export function freezeDraft(
     seller: freezeSeller(setting.business, registration),
     buyer: freezeBuyer(customer, draft.contact.trim()),
     ...headerParts(draft),
+    ...(draft.kind === 'invoice' && customer.mandate.reference !== '' && { debit: debitOf(customer, setting) }),
     buyerReference: draft.buyerReference.trim(),
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { discountOf, draftOf, lineOf, momentOn, settingOf } from 'tests/book';
+import { soundInvoiceOf } from 'tests/einvoice';
 import { issue } from '@/core/decisions/issue';
 import { sendQuote } from '@/core/decisions/quote';
+import { groupsOf, textOf } from '@/core/einvoice/model';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import { compare } from '@/core/kernel/ratio';
@@ -157,6 +159,13 @@ describe('stages of a quote', () => {
             continue;
           }
           family = [...family, present(decided.value.changes.add?.documents?.[0], 'the invoice')];
+        }
+        const stages = family.filter((d) => d.kind === 'invoice');
+        // Each stage is a sound e-invoice that names those before it.
+        for (const [i, { content }] of stages.entries()) {
+          const invoice = soundInvoiceOf(content);
+          const before = groupsOf(invoice, 'BG-3').map((one) => textOf(one, 'BT-25'));
+          expect(before).toEqual(stages.slice(0, i).map(({ number }) => number));
         }
         for (const part of quotedParts(of, family)) {
           const within = part.value < 0n ? part.billed >= part.value : part.billed <= part.value;

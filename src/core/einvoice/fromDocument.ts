@@ -216,10 +216,14 @@ function adjustmentsOf(content: Content, figures: CalcResult): Group[] {
 /** UNTDID 4461 of the ways in which money comes in. */
 const MEANS: Readonly<Record<PaymentMethod, string>> = { bank: '30', cash: '10', cheque: '20', card: '48' };
 const SEPA_TRANSFER = '58';
+const SEPA_DEBIT = '59';
+const DEBIT = '49';
 
-/** BG-16; a document that is to be paid asks for a transfer to our account. */
-function paymentOf({ seller, paidBy, currency }: Content): Group {
+/** BG-16; a document that is to be paid is collected (BG-19) or asks for a transfer to our account. */
+function paymentOf({ seller, paidBy, currency, debit, corrects }: Content): Group {
   if (paidBy !== undefined && paidBy !== 'bank') return group('BG-16', { 'BT-81': MEANS[paidBy] });
+  if (debit !== undefined && corrects === undefined)
+    return group('BG-16', { 'BT-81': currency === 'EUR' ? SEPA_DEBIT : DEBIT, 'BT-91': debit.iban });
   const account = group('BG-17', { 'BT-84': compactIban(seller.iban), 'BT-85': seller.name, 'BT-86': seller.bic });
   const means = currency === 'EUR' ? SEPA_TRANSFER : MEANS.bank;
   return group('BG-16', { 'BT-81': means }, [seller.iban === '' ? null : account]);
@@ -260,9 +264,15 @@ function deliveryOf({ delivery, buyer, taxPoint, taxes, lines }: Content): { day
   return { day: to === undefined ? '' : taxPoint, address: to === undefined ? null : addressOf('BG-15', to, terms) };
 }
 
+/** BG-3: the invoice that a credit note takes back, or the earlier stages of what this one bills a stage of. */
+function precedingOf({ corrects, stage }: Content): Group[] {
+  const before = corrects === undefined ? (stage?.before ?? []) : [corrects];
+  return before.map(({ number, issueDate }) => group('BG-3', { 'BT-25': number, 'BT-26': issueDate }));
+}
+
 /** The semantic model of a document, so that every figure in the file is the document's own. */
 export function einvoiceOf(content: Content, figures: CalcResult, files: readonly EFile[] = []): EInvoice {
-  const { currency, issueDate, taxPoint, corrects, supplyFrom, paidBy } = content;
+  const { currency, issueDate, taxPoint, corrects, supplyFrom, paidBy, debit } = content;
   const { totals } = figures;
   const money = (amount: Minor) => writeMoney(amount, currency);
   const some = (amount: Minor) => (amount === 0n ? '' : money(amount));
@@ -289,6 +299,8 @@ export function einvoiceOf(content: Content, figures: CalcResult, files: readonl
       'BT-24': PEPPOL_SPECIFICATION,
       'BT-72': day,
       'BT-83': content.number,
+      'BT-89': corrects === undefined ? (debit?.reference ?? '') : '',
+      'BT-90': corrects === undefined ? (debit?.creditorId ?? '') : '',
       'BT-106': money(total(figures.lines.map((line) => line.net))),
       'BT-107': some(adjustedBy(figures, (net) => net < 0n)),
       'BT-108': some(adjustedBy(figures, (net) => net > 0n)),
@@ -302,7 +314,7 @@ export function einvoiceOf(content: Content, figures: CalcResult, files: readonl
     },
     [
       note === '' ? null : group('BG-1', { 'BT-22': note }),
-      corrects === undefined ? null : group('BG-3', { 'BT-25': corrects.number, 'BT-26': corrects.issueDate }),
+      ...precedingOf(content),
       sellerOf(content, outside),
       buyerOf(content, outside),
       supplyFrom === undefined ? null : group('BG-14', { 'BT-73': supplyFrom, 'BT-74': taxPoint }),

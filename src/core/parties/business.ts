@@ -16,6 +16,8 @@ export interface Business {
   /** Account that customers pay into; empty until known. */
   readonly iban: string;
   readonly bic: string;
+  /** Creditor identifier, by which we collect direct debits; empty for none. */
+  readonly creditorId: string;
   readonly endpoint: Endpoint;
   readonly homeCurrency: Currency;
 }
@@ -36,6 +38,7 @@ export const businessSchema = yup.object({
     'A BIC has 8 or 11 letters and digits.',
     (v) => v === '' || /^[A-Z]{6}[A-Z0-9]{2}([A-Z0-9]{3})?$/.test(v),
   ),
+  creditorId: optionalText(35),
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
 });

@@ -8,6 +8,7 @@ import { LANGUAGES } from '@/core/tax/taxCode';
 import { taxNumberFault } from '@/core/tax/taxNumber';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
+import { type Mandate, mandateSchema, NO_MANDATE } from './mandate';
 import { isTerms } from './terms';
 
 /** What the registry of tax numbers answered, kept as evidence. */
@@ -60,6 +61,8 @@ export interface Customer {
   /** VAT or sales tax numbers; the first one prints. */
   readonly taxNumbers: readonly TaxNumber[];
   readonly endpoint: Endpoint;
+  /** Its invoices are collected by direct debit where it has given one. */
+  readonly mandate: Mandate;
   /** Due date from the issue date: `30d`, `eom+10d`. */
   readonly terms: string;
   /** Tax code that goes before the decision table; empty for none. */
@@ -130,6 +133,7 @@ export const customerSchema = yup.object({
   language: yup.string().oneOf(Object.keys(LANGUAGES), 'Choose a language.').defined(),
   taxNumbers: yup.array().of(taxNumberSchema).defined(),
   endpoint: endpointSchema,
+  mandate: mandateSchema,
   terms: yup
     .string()
     .defined()
@@ -178,6 +182,7 @@ export function blankCustomer(id: string, name: string, country: string): Custom
     language: 'en',
     taxNumbers: [],
     endpoint: { scheme: '', id: '' },
+    mandate: NO_MANDATE,
     terms: '30d',
     taxCode: '',
     priceMode: 'net',

@@ -67,6 +67,9 @@ describe('a customer', () => {
     [{ email: 'nobody' }, 'email'],
     [{ endpoint: { scheme: '9935', id: '' } }, 'endpoint.id'],
     [{ endpoint: { scheme: 'mail', id: 'x' } }, 'endpoint.scheme'],
+    [{ mandate: { reference: 'M-1', iban: '' } }, 'mandate.iban'],
+    [{ mandate: { reference: '', iban: 'IE31CPTB99000012345678' } }, 'mandate.reference'],
+    [{ mandate: { reference: 'M-1', iban: 'IE31CPTB99000012345679' } }, 'mandate.iban'],
     [{ address: { ...whole.address, country: 'EI' } }, 'address.country'],
   ])('%p is refused', (over, path) => {
     const result = validated(customerSchema, { ...whole, ...over });

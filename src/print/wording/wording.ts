@@ -54,6 +54,11 @@ export interface Wording {
   readonly instalment: string;
   readonly settlement: string;
   readonly payTo: string;
+  /** Heads of a direct debit, and when it is taken from where. */
+  readonly collected: string;
+  readonly collectedOn: string;
+  readonly mandate: string;
+  readonly creditorId: string;
   readonly reference: string;
   readonly paidBy: string;
   readonly methods: Readonly<Record<string, string>>;

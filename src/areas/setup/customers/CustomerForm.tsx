@@ -131,6 +131,14 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           {...field('parentId')}
         />
       </div>
+      <div className="grid grid-cols-[1fr_2fr] gap-x-4">
+        <TextField
+          label="Mandate for direct debit"
+          hint="Its reference; invoices then say that they are collected"
+          {...field('mandate.reference')}
+        />
+        <TextField label="Account that is collected from" {...field('mandate.iban')} />
+      </div>
       <h2 className="mt-1 font-semibold font-serif">Contacts</h2>
       <RowsField
         form={form}
