@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { LookUp } from '@/core/exchange/accessPoint';
@@ -40,6 +40,11 @@ export function SendDialog({ document, onClose }: SendDialogProps) {
       here = false;
     };
   }, [endpoint]);
+  const main = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    // Enter sends as soon as the directory has answered.
+    if (found !== null) main.current?.focus();
+  }, [found]);
   const send = async () => {
     setBusy(true);
     setFault('');
@@ -84,7 +89,7 @@ export function SendDialog({ document, onClose }: SendDialogProps) {
       <div className="flex gap-2.5">
         <Button
           weight="main"
-          autoFocus
+          ref={main}
           disabled={busy || found === null || found.kind === 'unknown'}
           onClick={() => void send()}
         >
