@@ -7,33 +7,39 @@ const accessPoint = simulatedAccessPoint();
 
 const LONGEST_BODY = 20 * 2 ** 20;
 
-const endpoint = yup.object({ scheme: yup.string().required().max(4), id: yup.string().required().max(100) });
+const endpoint = yup
+  .object({ scheme: yup.string().required().max(4), id: yup.string().required().max(100) })
+  .required();
 
 const BODIES = {
-  'look-up': yup.object({ receiver: endpoint }),
-  send: yup.object({
-    id: yup.string().required().max(100),
-    sender: endpoint,
-    receiver: endpoint,
-    at: yup.string().required().max(40),
-    tries: yup.number().integer().required(),
-    file: yup.string().required(),
-  }),
-  answers: yup.object({
-    now: yup.string().required().max(40),
-    asked: yup
-      .array()
-      .of(
-        yup.object({
-          id: yup.string().required().max(100),
-          receiver: endpoint,
-          reference: yup.string().required().max(100),
-          takenAt: yup.string().required().max(40),
-        }),
-      )
-      .required()
-      .max(100),
-  }),
+  'look-up': yup.object({ receiver: endpoint }).required(),
+  send: yup
+    .object({
+      id: yup.string().required().max(100),
+      sender: endpoint,
+      receiver: endpoint,
+      at: yup.string().required().max(40),
+      tries: yup.number().integer().required(),
+      file: yup.string().required(),
+    })
+    .required(),
+  answers: yup
+    .object({
+      now: yup.string().required().max(40),
+      asked: yup
+        .array()
+        .of(
+          yup.object({
+            id: yup.string().required().max(100),
+            receiver: endpoint,
+            reference: yup.string().required().max(100),
+            takenAt: yup.string().required().max(40),
+          }),
+        )
+        .required()
+        .max(100),
+    })
+    .required(),
 } as const;
 
 type What = keyof typeof BODIES;

@@ -34,6 +34,7 @@ const LINE_FIELDS: Readonly<Partial<Record<TermId | GroupId, string>>> = {
   'BT-130': 'unit',
   'BT-134': 'supplied',
   'BT-136': 'discount',
+  'BT-146': 'price',
   'BT-151': 'taxCode',
   'BT-152': 'taxCode',
   'BT-153': 'description',
@@ -45,7 +46,8 @@ export function fieldOf(term: TermId | GroupId): string | undefined {
   return FIELDS[term];
 }
 
-/** The field of a line, counted from 0, in which a term of it is mended. */
-export function lineFieldOf(term: TermId | GroupId, line: number): string {
-  return `lines[${line}].${LINE_FIELDS[term] ?? 'price'}`;
+/** The field of a line, counted from 0, in which a term of it is mended; undefined where it follows from others. */
+export function lineFieldOf(term: TermId | GroupId, line: number): string | undefined {
+  const field = LINE_FIELDS[term];
+  return field === undefined ? undefined : `lines[${line}].${field}`;
 }

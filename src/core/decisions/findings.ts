@@ -20,7 +20,7 @@ const ALWAYS: ReadonlySet<string> = new Set(['BR-AE-02', 'BR-IC-02', 'BR-16']);
 const sourceOf = (rule: string): string => (rule.startsWith('PEPPOL') ? 'Peppol BIS Billing 3.0' : 'EN 16931-1');
 
 function asFinding({ rule, severity, term, message, line }: RuleFinding): Finding {
-  const field = line === null ? (fieldOf(term) ?? 'totals') : lineFieldOf(term, line);
+  const field = line === null ? (fieldOf(term) ?? 'totals') : (lineFieldOf(term, line) ?? `lines[${line}].price`);
   const grave = severity === 'error' && !ASKED.has(rule) ? 'must' : 'should';
   return { rule, severity: grave, field, message, source: sourceOf(rule) };
 }
