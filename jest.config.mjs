@@ -8,5 +8,7 @@ export default {
   transform: {
     '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
   },
+  // A machine shared with others may be several times slower than the one the tests were written on.
+  testTimeout: 60_000,
   transformIgnorePatterns: ['/node_modules/(?!(@noble)/)'],
 };
