@@ -2,7 +2,7 @@ import { accept, type Result, refuse } from '@/core/kernel/result';
 import { unpacksWithin } from './unpacks';
 
 /** What the streams of a PDF may come to, all together. */
-const MOST_UNPACKED = 64 * 2 ** 20;
+const MOST_UNPACKED = 40 * 2 ** 20;
 /** Ways of packing whose size can't be told beforehand, also with their names disguised (ISO 19005-3, 6.1.7). */
 const FORBIDDEN = /\/(?:LZW|RunLength)|\/[A-Za-z]*#[0-9A-Fa-f]{2}[A-Za-z]*Decode/;
 const latin = (bytes: Uint8Array): string => new TextDecoder('latin1').decode(bytes);
@@ -30,7 +30,7 @@ interface Attached {
 export async function invoiceInside(bytes: Uint8Array, library: PdfLibrary): Promise<Result<Uint8Array>> {
   const bad = (message: string) => refuse({ code: 'invalid', path: '', expected: message });
   if (!unpacksWithin(bytes, MOST_UNPACKED))
-    return refuse({ code: 'too-large', path: '', expected: 'This PDF unpacks to more than 64 MB: it is not read.' });
+    return refuse({ code: 'too-large', path: '', expected: 'This PDF unpacks to more than 40 MB: it is not read.' });
   if (FORBIDDEN.test(latin(bytes))) return bad('This PDF is packed in a way that PDF/A forbids: it is not read.');
   // The library takes the bytes over; what was handed in stays whole.
   const loading = library.getDocument({ data: bytes.slice(), isEvalSupported: false, verbosity: 0 });

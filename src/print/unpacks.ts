@@ -1,7 +1,8 @@
 import { Unzlib } from 'fflate';
 
 const STREAM = [...'stream'].map((letter) => letter.charCodeAt(0));
-const CHUNK = 2 ** 16;
+/** Small, as what one chunk unpacks to, up to a thousand times as much, is held at once. */
+const CHUNK = 2 ** 8;
 /** A stream may be packed again inside itself; nobody sound does so more often than this. */
 const DEEPEST = 3;
 
