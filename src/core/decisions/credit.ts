@@ -1,4 +1,5 @@
-import { type CreditHead, type CreditRequest, creditContent, leftToCredit } from '@/core/documents/creditContent';
+import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
+import { leftToCredit } from '@/core/documents/creditLeft';
 import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { quotedParts } from '@/core/documents/stages';

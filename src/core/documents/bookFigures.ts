@@ -1,11 +1,11 @@
 import { type Currency, exponentOf } from '@/core/kernel/currency';
 import { type Decimal, ratioOf, tenTo } from '@/core/kernel/decimal';
-import { type Minor, minor, minus, plus, total } from '@/core/kernel/money';
+import { type Minor, minor, minus, NOTHING, plus, readMoney, total } from '@/core/kernel/money';
 import { ROUNDINGS, type Rounding } from '@/core/kernel/rounding';
 import { share } from '@/core/kernel/share';
 import type { CalcResult, Figures, HomeResult } from '@/core/tax/calcTypes';
 import { calculate } from '@/core/tax/calculate';
-import { type Computed, calcInputOf } from './content';
+import { type Computed, type Content, type CountedShare, calcInputOf } from './content';
 
 /** A tax code's figures in some currency, with the tax of each of its components. */
 export interface CountedGroup extends Figures {
@@ -74,16 +74,21 @@ interface Rate {
   readonly rate: Decimal;
 }
 
-/** Figures with what stage 13 of the engine made of them. */
-function counted(figures: CalcResult, home: HomeResult, to: Rate, round: Rounding): CountedFigures {
+/** Converts amounts of a document by a rate, rounded to the minor unit. */
+function converter(figures: CalcResult, to: Rate, round: Rounding): (amount: Minor) => Minor {
   const rate = ratioOf(to.rate);
-  const convert = (amount: Minor): Minor =>
+  return (amount) =>
     minor(
       round({
         n: amount * rate.n * tenTo(exponentOf(to.currency)),
         d: rate.d * tenTo(exponentOf(figures.currency)),
       }),
     );
+}
+
+/** Figures with what stage 13 of the engine made of them. */
+function counted(figures: CalcResult, home: HomeResult, to: Rate, round: Rounding): CountedFigures {
+  const convert = converter(figures, to, round);
   const groups = figures.groups.map((group): CountedGroup => {
     const found = home.groups.find((g) => g.tax === group.tax);
     const net = plus(
@@ -109,23 +114,85 @@ function counted(figures: CalcResult, home: HomeResult, to: Rate, round: Roundin
   };
 }
 
+/** Figures of a part credit: what it takes of its invoice, net shared over its lines and charges. */
+function taken(
+  figures: CalcResult,
+  shareOf: (tax: string) => CountedShare | undefined,
+  to: Rate,
+  round: Rounding,
+): CountedFigures {
+  const read = (amount: Decimal) => readMoney(amount, to.currency) ?? NOTHING;
+  const lineNets = figures.lines.map(() => NOTHING);
+  const adjustmentNets = figures.adjustments.map(() => NOTHING);
+  const groups = figures.groups.map((group): CountedGroup => {
+    const part = shareOf(group.tax);
+    const net = part === undefined ? NOTHING : read(part.net);
+    const components = group.components.map((_, i) => read(part?.components[i] ?? ('0' as Decimal)));
+    const lines = figures.lines.flatMap((line, i) => (line.tax === group.tax ? [i] : []));
+    const charges = figures.adjustments.flatMap((one, i) => (one.tax === group.tax ? [i] : []));
+    const nets = share(net, [
+      ...lines.map((i) => figures.lines[i]?.net ?? 0n),
+      ...charges.map((i) => figures.adjustments[i]?.net ?? 0n),
+    ]).map(minor);
+    lines.forEach((i, k) => {
+      lineNets[i] = nets[k] ?? NOTHING;
+    });
+    charges.forEach((i, k) => {
+      adjustmentNets[i] = nets[lines.length + k] ?? NOTHING;
+    });
+    const taxAmount = total(components);
+    return { tax: group.tax, net, taxAmount, gross: plus(net, taxAmount), components };
+  });
+  const net = total(groups.map((group) => group.net));
+  const taxAmount = total(groups.map((group) => group.taxAmount));
+  const gross = plus(net, taxAmount);
+  const convert = converter(figures, to, round);
+  const rounding = convert(figures.totals.rounding);
+  return {
+    currency: to.currency,
+    net,
+    taxAmount,
+    gross,
+    groups,
+    lineNets,
+    adjustmentNets,
+    rounding,
+    payable: plus(gross, rounding),
+    withheld: figures.withholding.map((part) => convert(part.amount)),
+  };
+}
+
 const roundingOf = ({ rounding }: Pick<Computed, 'rounding'>): Rounding => ROUNDINGS[rounding?.mode ?? 'half-up'];
 
 /**
- * A document's figures in another currency, by stage 13 of the engine: gross and each family's tax
- * are converted and rounded, net is what is left.
+ * A document's figures in the currency of its return, by stage 13 of the engine: gross and each
+ * family's tax are converted and rounded, net is what is left. A part credit takes its share instead.
  */
-export function countedIn(content: Computed, figures: CalcResult, to: Rate): CountedFigures {
+export function filingFigures(content: Computed & Pick<Content, 'filing'>, figures: CalcResult): CountedFigures {
+  const { filing: to, counted: parts } = content;
+  if (to === undefined) return bookFigures(content, figures);
   if (to.currency === figures.currency) return asTheyAre(figures);
+  const round = roundingOf(content);
+  if (parts !== undefined) return taken(figures, (tax) => parts.find((part) => part.tax === tax)?.filing, to, round);
   const { home } = calculate({ ...calcInputOf(content), home: to });
-  return home === undefined ? asTheyAre(figures) : counted(figures, home, to, roundingOf(content));
+  return home === undefined ? asTheyAre(figures) : counted(figures, home, to, round);
 }
 
 /** A document's figures as the books count them: in the home currency, by the rate it was issued with. */
-export function bookFigures(content: Pick<Computed, 'home' | 'rounding'>, figures: CalcResult): CountedFigures {
-  return content.home === undefined || figures.home === undefined
-    ? asTheyAre(figures)
-    : counted(figures, figures.home, content.home, roundingOf(content));
+export function bookFigures(
+  content: Pick<Computed, 'home' | 'rounding' | 'counted' | 'withholding'>,
+  figures: CalcResult,
+): CountedFigures {
+  const { home: to, counted: parts } = content;
+  if (to === undefined || figures.home === undefined) return asTheyAre(figures);
+  const round = roundingOf(content);
+  if (parts === undefined) return counted(figures, figures.home, to, round);
+  const own = taken(figures, (tax) => parts.find((part) => part.tax === tax)?.home, to, round);
+  const withheld = own.withheld.map((amount, i) => {
+    const given = content.withholding?.[i]?.amountHome;
+    return given === undefined ? amount : (readMoney(given, to.currency) ?? amount);
+  });
+  return { ...own, withheld };
 }
 
 /** A part of a document's own amount as it counts in the books: the same part of its home amount, rounded. */

@@ -71,6 +71,9 @@ export interface FrozenWithholding extends Pick<WithholdingType, 'id' | 'name' |
   readonly since: IsoDate;
   /** Base below which nothing is withheld, in currency units; `0` for none. */
   readonly threshold: Decimal;
+  /** What is withheld, where it is a share of another document's, and the same in home currency; currency units. */
+  readonly amount?: Decimal;
+  readonly amountHome?: Decimal;
 }
 
 export interface ContentLine {
@@ -111,6 +114,8 @@ export interface ContentAdjustment {
   /** Its own tax; missing where it is spread over what the lines carry. */
   readonly tax?: string;
   readonly account: string;
+  /** Allowance or charge of the invoice that it takes back; books before version 5 keep its id instead. */
+  readonly of?: string;
 }
 
 /** A tax that was typed instead of computed, and why. */
@@ -120,6 +125,27 @@ export interface TaxOverride {
   /** Currency units. */
   readonly amount: Decimal;
   readonly reason: string;
+  /** How it falls on the components of the family; see `CalcOverride`. */
+  readonly parts?: readonly Decimal[];
+}
+
+/** Net and taxes of a code in another currency than the document's, in its units. */
+export interface CountedShare {
+  readonly net: Decimal;
+  /** In the order of the code's components. */
+  readonly components: readonly Decimal[];
+}
+
+/**
+ * What a part credit takes of one tax code of its invoice, in every figure that counts. Computed anew
+ * each part may round by a cent, and all parts would not come to the invoice; so its share is kept.
+ */
+export interface CountedPart {
+  readonly tax: string;
+  /** Net by account, in the document's currency and, where that is another, in home currency. */
+  readonly accounts: readonly { readonly account: string; readonly net: Decimal; readonly home?: Decimal }[];
+  readonly home?: CountedShare;
+  readonly filing?: CountedShare;
 }
 
 /** The exchange rate that a document in foreign currency counts in the books with. */
@@ -207,7 +233,8 @@ export interface Content {
   readonly conditions?: string;
   /** How a cash sale was paid. */
   readonly paidBy?: PaymentMethod;
-  readonly rounding?: RegistrationRounding;
+  /** `amount`: what rounding adds, where it is a share of another document's. */
+  readonly rounding?: RegistrationRounding & { readonly amount?: Decimal };
   /** Content rules it was issued under; see `checkPackOf`. */
   readonly checks?: string;
   /** Missing where tax falls due on issue. */
@@ -229,6 +256,8 @@ export interface Content {
   /** The invoice a credit note takes back, and why. */
   readonly corrects?: { readonly documentId: string; readonly number: string; readonly issueDate: IsoDate };
   readonly reason?: string;
+  /** Of a credit note that takes back a part; see `CountedPart`. */
+  readonly counted?: readonly CountedPart[];
 }
 
 /** Credit notes count down, in entries and returns; all else counts up. */
@@ -260,16 +289,30 @@ function calcTax(tax: FrozenTax): CalcTax {
 /** What a document's figures follow from. */
 export type Computed = Pick<
   Content,
-  'currency' | 'priceMode' | 'taxes' | 'lines' | 'adjustments' | 'overrides' | 'rounding' | 'withholding' | 'home'
+  | 'currency'
+  | 'priceMode'
+  | 'taxes'
+  | 'lines'
+  | 'adjustments'
+  | 'overrides'
+  | 'rounding'
+  | 'withholding'
+  | 'home'
+  | 'counted'
 >;
 
 /** The engine's input for a document; half-up and per document, as EN 16931 needs, unless the registration says else. */
 export function calcInputOf(content: Computed): CalcInput {
-  const { mode = 'half-up', level = 'document', cashStep = '' } = content.rounding ?? {};
+  const { mode = 'half-up', level = 'document', cashStep = '', amount: rounded } = content.rounding ?? {};
   return {
     currency: content.currency,
     priceMode: content.priceMode,
-    rounding: { mode, level, ...(cashStep !== '' && { cashStep: cashStep as Decimal }) },
+    rounding: {
+      mode,
+      level,
+      ...(cashStep !== '' && { cashStep: cashStep as Decimal }),
+      ...(rounded !== undefined && { amount: rounded }),
+    },
     taxes: Object.fromEntries(content.taxes.map((tax) => [tax.code, calcTax(tax)])),
     lines: content.lines.map(({ id, quantity, unitPrice, discount, tax }) => ({
       id,
@@ -286,11 +329,12 @@ export function calcInputOf(content: Computed): CalcInput {
       ...(tax !== undefined && { tax }),
     })),
     overrides: content.overrides ?? [],
-    withholding: (content.withholding ?? []).map(({ id, base, percent, threshold }) => ({
+    withholding: (content.withholding ?? []).map(({ id, base, percent, threshold, amount }) => ({
       id,
       base,
       rate: percent,
       threshold,
+      ...(amount !== undefined && { amount }),
     })),
     ...(content.home && { home: { currency: content.home.currency, rate: content.home.rate } }),
   };

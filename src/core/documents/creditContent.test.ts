@@ -7,12 +7,15 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
+import { documentSides } from '@/core/ledger/posting';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { present } from '@/store/load';
 import { bookFigures } from './bookFigures';
-import { type CreditRequest, leftToCredit } from './creditContent';
-import type { Draft } from './draft';
-import type { IssuedDocument } from './issued';
+import { type Content, figuresOf } from './content';
+import type { CreditRequest } from './creditContent';
+import { creditLeft, fitted, leftToCredit } from './creditLeft';
+import { blankAdjustment, type Draft } from './draft';
+import { type IssuedDocument, owedHomeOf, owedOf } from './issued';
 import { FIRST_SERIES } from './series';
 
 const customer = { ...present(DEMO_CUSTOMERS[0], 'a customer'), keys: [] };
@@ -168,5 +171,190 @@ describe('credit notes of an invoice', () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('credit notes in any parts', () => {
+  /* Two stacked local rates of one family, a federal and a provincial tax apart, and a tax per unit. */
+  const part = (taxId: string, percent: string, family: string, perUnit = '') => ({
+    taxId,
+    name: taxId,
+    jurisdictionId: taxId.slice(0, 2),
+    jurisdictionName: taxId.slice(0, 2),
+    taxClass: 'standard',
+    family,
+    compound: false,
+    percent,
+    perUnit,
+    since: '2026-01-01',
+    relief: null,
+  });
+  const COMPONENTS: Readonly<Record<string, readonly object[]>> = {
+    stack: [part('WA-STATE', '6.5', 'sales'), part('KI-LOCAL', '3.65', 'sales')],
+    apart: [part('CA-GST', '5', ''), part('QC-QST', '9.975', '')].map((c, i) => ({ ...c, family: `f${i}` })),
+    unit: [part('EX-DUTY', '', 'duty', '0.07'), part('IE-VAT', '23', 'vat')],
+  };
+  const withheldAtIssue = {
+    id: 'WH',
+    name: 'Withheld',
+    base: 'net',
+    when: 'on-issue',
+    certificate: true,
+    percent: decimal('7'),
+    since: '2026-01-01' as IsoDate,
+    threshold: decimal('0'),
+  } as const;
+  const shape = fc.record({
+    priceMode: fc.constantFrom<'net' | 'gross'>('net', 'gross'),
+    currency: fc.constantFrom('', 'USD'),
+    stack: fc.constantFrom('stack', 'apart', 'unit', ''),
+    withheld: fc.boolean(),
+    filing: fc.boolean(),
+    discount: fc.constantFrom('', '7.5%', '3.33'),
+    freight: fc.constantFrom('', '12.35'),
+    lines: fc.array(
+      fc.record({
+        quantity: fc.integer({ min: 1, max: 12 }).map(String),
+        price: fc.integer({ min: 200, max: 90_000 }).map((n) => (n / 100).toFixed(2)),
+        discount: fc.constantFrom('', '10%', '0.55'),
+        taxCode: fc.constantFrom('IE-S', 'IE-R', 'IE-Z'),
+        account: fc.constantFrom('4000', '4100', '4200'),
+      }),
+      { minLength: 1, maxLength: 4 },
+    ),
+  });
+
+  function invoiceWith({
+    stack,
+    withheld,
+    filing,
+    discount,
+    freight,
+    lines,
+    ...mode
+  }: typeof shape extends fc.Arbitrary<infer T> ? T : never) {
+    const plain = invoiceOf({
+      ...mode,
+      lines: lines.map((line, i) => lineOf({ ...line, id: `l${i}`, taxByHand: true })),
+      adjustments: [
+        ...(discount === '' ? [] : [{ ...blankAdjustment('off', 'allowance', '4900'), amount: discount }]),
+        ...(freight === ''
+          ? []
+          : [
+              {
+                ...blankAdjustment('freight', 'charge', '4400'),
+                amount: freight,
+                spread: false,
+                taxCode: 'IE-S',
+                taxByHand: true,
+              },
+            ]),
+      ],
+    });
+    const components = COMPONENTS[stack];
+    const content: Content = {
+      ...plain.content,
+      ...(components && {
+        taxes: plain.content.taxes.map((tax) =>
+          tax.code === 'IE-S' ? { ...tax, components: components as never } : tax,
+        ),
+      }),
+      ...(withheld && { withholding: [withheldAtIssue] }),
+      ...(filing && { filing: { currency: 'SEK' as never, rate: decimal('11.2345') } }),
+    };
+    const figures = figuresOf(content);
+    const open = owedOf(content, figures);
+    return { ...plain, content, figures, open, openHome: owedHomeOf(content, figures), isOpen: 1 as const };
+  }
+  const request = fc.oneof(
+    fc.integer({ min: 1, max: 60 }).map((percent) => ({ kind: 'percent' as const, percent })),
+    fc.record({ kind: fc.constant('lines' as const), quantities: fc.array(fc.nat(4), { minLength: 4, maxLength: 4 }) }),
+  );
+
+  test('come to the invoice in every figure that counts: net and each tax in document, home and filing currency, each account, what was withheld, and what is posted', () => {
+    fc.assert(
+      fc.property(shape, fc.array(request, { maxLength: 4 }), fc.boolean(), (over, requests, endsByLine) => {
+        const invoice = invoiceWith(over);
+        let family: readonly IssuedDocument[] = [invoice];
+        const posted = new Map<string, bigint>();
+        const go = (one: CreditRequest) => {
+          const decided = take(family, one);
+          if (!decided.ok) return decided.refusals.map((r) => r.code);
+          for (const line of decided.value.changes.add?.journalLines ?? [])
+            posted.set(line.account, (posted.get(line.account) ?? 0n) + line.amount);
+          family = creditedBy(family, one) as readonly IssuedDocument[];
+          return [];
+        };
+        const left = () => creditLeft(invoice, notesOn(invoice, family));
+        const quantityLeft = (i: number) => {
+          const line = present(invoice.content.lines[i], 'a line');
+          const taken = notesOn(invoice, family).flatMap((n) => n.content.lines.filter((l) => l.of === line.id));
+          return Number(line.quantity) - taken.reduce((sum, l) => sum + Number(l.quantity), 0);
+        };
+        let byAmount = false;
+        for (const one of requests) {
+          if (one.kind === 'percent') {
+            const amount = (left().gross * BigInt(one.percent)) / 100n;
+            if (amount > 0n) expect(go({ kind: 'amount', amount: minor(amount) })).toEqual([]);
+            byAmount ||= amount > 0n;
+          } else {
+            const some = over.lines.map(
+              (_, i) => [`l${i}`, String(Math.min(one.quantities[i] ?? 0, quantityLeft(i)))] as const,
+            );
+            const codes = go(quantities(...some));
+            // Without amounts in between, a quantity that is left is never refused.
+            if (!byAmount) expect(['', 'missing', 'already-credited']).toContain(codes.join());
+          }
+          for (const group of left().groups) {
+            expect(
+              [group.net, ...group.components, group.home.net, ...group.home.components].every((n) => n >= 0n),
+            ).toBe(true);
+            expect([group.filing.net, ...group.filing.components].every((n) => n >= 0n)).toBe(true);
+          }
+        }
+        if (left().gross > 0n) {
+          const rest = over.lines.map((_, i) => [`l${i}`, String(quantityLeft(i))] as const);
+          expect(go(endsByLine && !byAmount ? quantities(...rest) : { kind: 'rest' })).toEqual([]);
+        }
+        const none = left();
+        for (const group of none.groups) {
+          const figures = [
+            group.value,
+            group.net,
+            ...group.components,
+            ...group.accounts.flatMap((a) => [a.own, a.home]),
+          ];
+          const counted = [group.home, group.filing].flatMap((c) => [c.net, ...c.components]);
+          expect([...figures, ...counted].every((n) => n === 0n)).toBe(true);
+        }
+        expect(
+          [none.gross, none.rounding, ...[...none.withheld.values()].flatMap((w) => [w.own, w.home])].every(
+            (n) => n === 0n,
+          ),
+        ).toBe(true);
+        expect(family[0]).toMatchObject({ open: 0n, openHome: 0n });
+        // Account by account the notes post the mirror of the invoice; 7920 takes what the two stood at apart.
+        const issue = documentSides(
+          invoice.content,
+          invoice.figures,
+          bookFigures(invoice.content, invoice.figures),
+          FIRST_CHART,
+          {
+            outputAccount: '2200',
+            taxPeriodId: '',
+          },
+        );
+        for (const side of issue) posted.set(side.account, (posted.get(side.account) ?? 0n) + side.amount);
+        expect([...posted].filter(([, sum]) => sum !== 0n)).toEqual([]);
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  test('move what goes beyond one to those that have room', () => {
+    const m = (...amounts: number[]) => amounts.map((n) => minor(BigInt(n)));
+    expect(fitted(m(60, 40), m(50, 90), minor(100n))).toEqual([50n, 50n]);
+    expect(fitted(m(-60, -40), m(-50, -90), minor(-100n))).toEqual([-50n, -50n]);
+    expect(fitted(m(10, 20), m(50, 90), minor(31n))).toEqual([11n, 20n]);
   });
 });

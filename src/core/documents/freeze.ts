@@ -190,7 +190,7 @@ export function freezeDraft(
     buyerReference: draft.buyerReference.trim(),
     orderNumber: draft.orderNumber.trim(),
     note: draft.note.trim(),
-    rounding: roundingIn(registration, currency, setting),
+    rounding: roundingIn(registration, currency, draft, setting),
     checks: checkPackFor(registration.country, taxPoint).id,
     ...(registration.basis === 'on-payment' && !quote && { basis: registration.basis }),
     ...(filing !== undefined && { filing }),

@@ -76,7 +76,7 @@ export function preview(draft: Draft, customer: Customer | null, setting: Settin
     taxes,
     lines: [],
     ...(home !== undefined && { home }),
-    ...(registration && { rounding: roundingIn(registration, currency, setting) }),
+    ...(registration && { rounding: roundingIn(registration, currency, draft, setting) }),
   };
   const plain = inputOf(draft, content);
   const figures = calculate(plain);

@@ -47,8 +47,17 @@ export function freezeBuyer(customer: Customer, contact = ''): FrozenBuyer {
   return { name, address, email, taxNumber: mainNumber(customer), endpoint, language, ...(contact && { contact }) };
 }
 
-/** How a registration rounds a document; only money of the home currency has a smallest coin. */
-export function roundingIn(registration: Registration, currency: Currency, setting: Setting): RegistrationRounding {
+/**
+ * How a registration rounds a document: to the smallest coin only where it is paid in coins, which is
+ * a sale at the counter paid in cash, in the home currency.
+ */
+export function roundingIn(
+  registration: Registration,
+  currency: Currency,
+  paid: { readonly kind: string; readonly paidBy: string },
+  setting: Setting,
+): RegistrationRounding {
   const { rounding } = registration;
-  return currency === setting.business.homeCurrency ? rounding : { ...rounding, cashStep: '' };
+  const inCoins = paid.kind === 'cash-sale' && paid.paidBy === 'cash';
+  return inCoins && currency === setting.business.homeCurrency ? rounding : { ...rounding, cashStep: '' };
 }

@@ -1,6 +1,6 @@
 import type { Currency } from '@/core/kernel/currency';
 import { type Decimal, decimalOf, ratioOf } from '@/core/kernel/decimal';
-import { inMinorUnits, type Minor, minor, minus, NOTHING, plus, total, writeMoney } from '@/core/kernel/money';
+import { inMinorUnits, type Minor, minor, minus, NOTHING, negated, plus, total, writeMoney } from '@/core/kernel/money';
 import { add, compare, divide, multiply, type Ratio, subtract, whole, ZERO } from '@/core/kernel/ratio';
 import { halfUp } from '@/core/kernel/rounding';
 import { share } from '@/core/kernel/share';
@@ -42,11 +42,6 @@ function billedBy(
     billed.set(id, { value: plus(before.value, value), quantity: add(before.quantity, quantity) });
   };
   const stages = family.filter((d) => d.kind === 'invoice' && d.content.stage?.documentId === quote.id);
-  const lineOf = new Map(
-    stages.flatMap(({ id, content }) =>
-      content.lines.map((line) => [`${id}|${line.id}`, { of: line.of, by: content.stage?.by }] as const),
-    ),
-  );
   for (const { content, figures, cancelled } of stages) {
     if (cancelled !== null) continue;
     content.lines.forEach((line, i) => {
@@ -56,18 +51,53 @@ function billedBy(
     for (const part of figures.adjustments) book(part.id, part.value, ZERO);
   }
   const back = ({ n, d }: Ratio): Ratio => ({ n: -n, d });
-  for (const { kind, content, figures } of family) {
-    const invoiceId = content.corrects?.documentId;
-    if (kind !== 'credit-note' || !stages.some((d) => d.id === invoiceId)) continue;
-    content.lines.forEach((line, i) => {
-      const value = minor(-(figures.lines[i]?.value ?? 0n));
-      const billed = lineOf.get(`${invoiceId}|${line.of}`);
-      book(billed?.of, value, billed?.by === 'quantity' ? back(ratioOf(line.quantity)) : ZERO);
-    });
-    for (const part of figures.adjustments) book(part.id, minor(-part.value), ZERO);
+  for (const invoice of stages) {
+    const notes = family.filter((d) => d.kind === 'credit-note' && d.content.corrects?.documentId === invoice.id);
+    const left = invoicedParts(invoice);
+    const giveBack = (part: InvoicedPart, value: Minor, quantity: Ratio) => {
+      part.left = minus(part.left, value);
+      book(part.of, negated(value), quantity);
+    };
+    for (const { content, figures } of notes) {
+      content.lines.forEach((line, i) => {
+        const value = figures.lines[i]?.value ?? NOTHING;
+        const part = left.find(({ id }) => id === line.of);
+        if (part !== undefined)
+          giveBack(part, value, invoice.content.stage?.by === 'quantity' ? back(ratioOf(line.quantity)) : ZERO);
+        if (line.of !== undefined) return;
+        // A sum of a tax code takes back its share of everything that was billed under the code.
+        const under = left.filter(({ tax }) => tax === line.tax);
+        share(
+          value,
+          under.map((one) => one.left),
+        ).forEach((amount, k) => {
+          const one = under[k];
+          if (one !== undefined) giveBack(one, minor(amount), ZERO);
+        });
+      });
+      for (const adjustment of figures.adjustments) {
+        const of = content.adjustments?.find(({ id }) => id === adjustment.id)?.of ?? adjustment.id;
+        const part = left.find(({ id, tax }) => id === of && tax === adjustment.tax);
+        if (part !== undefined) giveBack(part, adjustment.value, ZERO);
+      }
+    }
   }
   return billed;
 }
+
+/** A line or a part of an allowance or charge of an invoice, with what credit notes have left of it. */
+interface InvoicedPart {
+  readonly id: string;
+  readonly tax: string;
+  /** Part of the quote that it bills. */
+  readonly of: string | undefined;
+  left: Minor;
+}
+
+const invoicedParts = ({ content, figures }: IssuedDocument): InvoicedPart[] => [
+  ...figures.lines.map(({ id, tax, value }, i) => ({ id, tax, of: content.lines[i]?.of, left: value })),
+  ...figures.adjustments.map(({ id, tax, value }) => ({ id, tax, of: id, left: value })),
+];
 
 /** The parts of a quote with what its family has billed of each. */
 export function quotedParts(quote: IssuedDocument, family: readonly IssuedDocument[]): readonly QuotedPart[] {

@@ -1,6 +1,8 @@
 import type { CountedFigures } from '@/core/documents/bookFigures';
-import { type DocumentKind, type FrozenWithholding, signed } from '@/core/documents/content';
+import { type CountedPart, type DocumentKind, type FrozenWithholding, signed } from '@/core/documents/content';
+import { netsByAccount } from '@/core/documents/netsByAccount';
 import { withheldOnIssue } from '@/core/documents/withhold';
+import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { Registration } from '@/core/tax/registration';
@@ -16,6 +18,7 @@ export interface PostedContent {
   readonly lines: readonly { readonly account: string }[];
   readonly adjustments?: readonly { readonly id: string; readonly account: string }[];
   readonly withholding?: readonly FrozenWithholding[];
+  readonly counted?: readonly CountedPart[];
 }
 
 /** Where a registration's tax is posted. */
@@ -57,18 +60,9 @@ export function documentSides(
     ...(abroad && { inDocument: { currency: figures.currency, amount: signed(content, own) } }),
     ...more,
   });
-  const income = new Map<string, [Minor, Minor]>();
-  const earn = (account: string, home: Minor, own: Minor) => {
-    const [a, b] = income.get(account) ?? [NOTHING, NOTHING];
-    income.set(account, [plus(a, home), plus(b, own)]);
-  };
-  content.lines.forEach((line, i) => {
-    earn(line.account, counted.lineNets[i] ?? NOTHING, figures.lines[i]?.net ?? NOTHING);
-  });
-  figures.adjustments.forEach((part, i) => {
-    const account = content.adjustments?.find((adjustment) => adjustment.id === part.id)?.account;
-    if (account !== undefined) earn(account, counted.adjustmentNets[i] ?? NOTHING, part.net);
-  });
+  const income = [...grouped(netsByAccount(content, figures, counted), ({ account }) => account)].map(
+    ([account, nets]) => ({ account, home: total(nets.map((n) => n.home)), own: total(nets.map((n) => n.own)) }),
+  );
   const onIssue = (content.withholding ?? []).map(({ when }) => when === 'on-issue');
   const withheldHome = total(counted.withheld.filter((_, i) => onIssue[i]));
   const withheldOwn = minor(withheldOnIssue(content.withholding ?? [], figures));
@@ -80,7 +74,7 @@ export function documentSides(
     side(accountFor(chart, owing), minor(counted.payable - withheldHome), minor(payable - withheldOwn)),
     ...only('withholding-claims', withheldHome, withheldOwn),
     ...only('rounding', negated(counted.rounding), negated(rounding)),
-    ...[...income].map(([account, [home, own]]) => side(account, negated(home), negated(own))),
+    ...income.map(({ account, home, own }) => side(account, negated(home), negated(own))),
     ...(content.kind === 'opening' ? [] : counted.groups).map((group, i) =>
       side(outputAccount, negated(group.taxAmount), negated(figures.groups[i]?.taxAmount ?? NOTHING), {
         text: `${content.number} ${taxName(content, group.tax)}`,

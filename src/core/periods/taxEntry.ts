@@ -1,4 +1,4 @@
-import { bookFigures, countedIn } from '@/core/documents/bookFigures';
+import { bookFigures, filingFigures } from '@/core/documents/bookFigures';
 import { type Content, type FrozenTax, signed } from '@/core/documents/content';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
@@ -86,7 +86,7 @@ export function taxEntriesOf(
   late: boolean,
 ): readonly TaxEntry[] {
   const home = bookFigures(content, figures);
-  const filed = content.filing === undefined ? home : countedIn(content, figures, content.filing);
+  const filed = filingFigures(content, figures);
   return figures.groups.flatMap((group, at) => {
     const tax = content.taxes.find((t) => t.code === group.tax);
     const counted = home.groups[at];

@@ -58,6 +58,8 @@ export interface CalcOverride {
   readonly family: string;
   readonly amount: Decimal;
   readonly reason: string;
+  /** How the amount falls on the components of the family, in their order; by their own taxes where it is missing. */
+  readonly parts?: readonly Decimal[];
 }
 
 export interface CalcWithholding {
@@ -66,6 +68,8 @@ export interface CalcWithholding {
   /** Percent. */
   readonly rate: Decimal;
   readonly threshold?: Decimal;
+  /** Withheld whatever the base comes to, as where a credit note takes back its share. */
+  readonly amount?: Decimal;
 }
 
 /** What the engine computes on. Built by `readCalcInput` or by the documents room; both validate. */
@@ -77,6 +81,8 @@ export interface CalcInput {
     readonly level: 'document' | 'line';
     /** Smallest coin, in currency units: `0.05`. */
     readonly cashStep?: Decimal;
+    /** What rounding adds, where that is known already: a credit note takes back its share. */
+    readonly amount?: Decimal;
   };
   readonly taxes: Readonly<Record<string, CalcTax>>;
   readonly lines: readonly CalcLine[];

@@ -40,7 +40,12 @@ export function calculate(input: CalcInput): CalcResult {
       round,
       overrideOf: (family) => {
         const found = input.overrides.find((o) => o.tax === group.tax && o.family === family);
-        return found === undefined ? undefined : minorOf(found.amount, currency);
+        return (
+          found && {
+            amount: minorOf(found.amount, currency),
+            parts: found.parts?.map((part) => minorOf(part, currency)),
+          }
+        );
       },
     });
     const lineTaxes: Minor[] = [];

@@ -7,7 +7,7 @@ import { cancelFault } from '@/core/decisions/cancel';
 import { notesOn } from '@/core/decisions/credit';
 import { sendFault } from '@/core/decisions/exchange';
 import { goingOut } from '@/core/documents/attachment';
-import { leftToCredit } from '@/core/documents/creditContent';
+import { leftToCredit } from '@/core/documents/creditLeft';
 import type { IssuedDocument, QuoteAnswer } from '@/core/documents/issued';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';

@@ -43,7 +43,13 @@ export interface TaxRules {
   readonly currency: Currency;
   readonly round: Rounding;
   /** An amount that replaces the family's own, when the bookkeeper gave one. */
-  readonly overrideOf: (family: string) => bigint | undefined;
+  readonly overrideOf: (family: string) => Overridden | undefined;
+}
+
+/** A family's tax as it was given, and how it falls on its components where that was given too. */
+export interface Overridden {
+  readonly amount: bigint;
+  readonly parts: readonly bigint[] | undefined;
 }
 
 /** Exact taxes by component for a value and a quantity. */
@@ -69,8 +75,8 @@ export function taxGroup(members: readonly Member[], components: readonly Compon
   const groupTaxes = taxesOn(value, quantity, components, rules);
   const memberTaxes = rules.level === 'line' ? members.map((m) => taxesOn(m.value, m.quantity, components, rules)) : [];
 
-  const addToComponents = (family: Family, amount: bigint, taxes: readonly Ratio[]) => {
-    shareByRatios(amount, pick(taxes, family)).forEach((part, i) => {
+  const addToComponents = (family: Family, amount: bigint, taxes: readonly Ratio[], given?: readonly bigint[]) => {
+    (given ?? shareByRatios(amount, pick(taxes, family))).forEach((part, i) => {
       const position = family.positions[i] as number;
       byComponent[position] = (byComponent[position] ?? 0n) + part;
     });
@@ -91,8 +97,8 @@ export function taxGroup(members: readonly Member[], components: readonly Compon
       });
       amounts.push({ name: family.name, amount: sum });
     } else {
-      const amount = override ?? rules.round(sumRatios(pick(groupTaxes, family)));
-      addToComponents(family, amount, groupTaxes);
+      const amount = override?.amount ?? rules.round(sumRatios(pick(groupTaxes, family)));
+      addToComponents(family, amount, groupTaxes, override?.parts);
       const parts = family.perUnitOnly
         ? shareByRatios(
             amount,

@@ -9,7 +9,8 @@ import { minorOf, percentOf } from './lineValue';
 
 /** Stage 11: what rounding to the smallest coin adds to (or takes from) the amount due. */
 export function cashRounding(due: Minor, input: CalcInput): Minor {
-  const step = input.rounding.cashStep;
+  const { cashStep: step, amount } = input.rounding;
+  if (amount !== undefined) return minorOf(amount, input.currency);
   if (step === undefined) return NOTHING;
   const coin = inMinorUnits(ratioOf(step), input.currency);
   const coins = halfUp(divide(whole(due), coin));
@@ -25,6 +26,8 @@ export function withhold(
   round: Rounding,
 ): { id: string; base: Minor; amount: Minor } {
   const base = { net: figures.net, gross: figures.gross, tax: figures.taxAmount }[withholding.base];
+  if (withholding.amount !== undefined)
+    return { id: withholding.id, base, amount: minorOf(withholding.amount, currency) };
   const size = base < 0n ? -base : base;
   const below = withholding.threshold !== undefined && size < minorOf(withholding.threshold, currency);
   return { id: withholding.id, base, amount: below ? NOTHING : minor(round(percentOf(withholding.rate, base))) };
