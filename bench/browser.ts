@@ -78,6 +78,7 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
     setup: demoSetup(KEPT_FROM),
     certificates: [],
     yearSoFar: NO_YEAR,
+    styles: [],
     rateOf: () => null,
   };
   const chart = await db.accounts.toArray();

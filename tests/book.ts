@@ -49,6 +49,7 @@ export function settingOf(over: Partial<Setting> = {}): Setting {
     setup: demoSetup(KEPT_FROM),
     certificates: [],
     yearSoFar: NO_YEAR,
+    styles: [],
     rateOf: () => null,
     ...over,
   };

@@ -32,6 +32,7 @@ export const DEMO_BUSINESS: Business = {
   creditorId: 'IE43ZZZ900000',
   endpoint: { scheme: '9935', id: 'IE7654321G' },
   homeCurrency: currency('EUR'),
+  styleId: '',
 };
 
 const ROUNDING = { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' } as const;

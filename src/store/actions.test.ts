@@ -241,9 +241,12 @@ describe('a credit note', () => {
       (await db.journalLines.where('entryId').equals(entryId).toArray()).map(
         (line) => [line.account, line.amount] as const,
       );
-    expect(await linesOf(note.entryId)).toEqual(
-      (await linesOf(invoice.entryId)).map(([account, amount]) => [account, -amount]),
-    );
+    const mirrored = (await linesOf(invoice.entryId)).map(([account, amount]) => [account, -amount] as const);
+    // Debits stand first in both.
+    expect(await linesOf(note.entryId)).toEqual([
+      ...mirrored.filter(([, amount]) => amount > 0n),
+      ...mirrored.filter(([, amount]) => amount < 0n),
+    ]);
     const taxOf = async (documentId: string) =>
       (await db.taxEntries.where('documentId').equals(documentId).toArray()).map(
         (e) => [e.code, e.base, e.tax] as const,

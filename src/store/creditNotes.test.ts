@@ -46,6 +46,7 @@ describe('with tax withheld at issue', () => {
       name: 'Withheld',
       base: 'net',
       rates: [{ from: '2020-01-01', percent: decimal('3') }],
+      currency: 'EUR',
       thresholdDocument: decimal(threshold),
       thresholdYear: decimal('0'),
       when: 'on-issue',

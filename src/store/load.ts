@@ -55,16 +55,22 @@ export function loadSetup(db: BookDb, shipTo: Whereabouts | null, keys: readonly
   );
 }
 
-/** What a customer was billed in the calendar year of a day, before any document still in draft. */
+/**
+ * What a customer was billed with a tax point in the calendar year of a day, before any document still
+ * in draft. Documents are found by their issue date, which lies near the tax point.
+ */
 function yearBases(db: BookDb, customerId: string, day: IsoDate): Promise<YearBases> {
-  const year = day.slice(0, 4);
+  const year = Number(day.slice(0, 4));
   return db.documents
     .where('[customerId+issueDate]')
-    .between([customerId, `${year}-01-01`], [customerId, `${year}-12-31`], true, true)
+    .between([customerId, `${year - 1}-01-01`], [customerId, `${year + 1}-12-31`], true, true)
     .toArray()
     .then((documents) => {
       const counted = documents.filter(
-        (d) => d.cancelled === null && (d.kind === 'invoice' || d.kind === 'credit-note'),
+        ({ cancelled, kind, content }) =>
+          cancelled === null &&
+          (kind === 'invoice' || kind === 'credit-note') &&
+          content.taxPoint.startsWith(String(year)),
       );
       const sum = (figure: 'net' | 'taxAmount' | 'gross') =>
         total(counted.map(({ content, figures }) => signed(content, (figures.home ?? figures.totals)[figure])));
@@ -103,15 +109,22 @@ export function loadSetting(db: BookDb, draft: Written, customer: Customer | nul
         .equals(customer?.id ?? '')
         .toArray(),
       withholds && day !== null ? yearBases(db, customer.id, day) : NO_YEAR,
-    ]).then(([setup, certificates, yearSoFar]) => {
+      db.styles.toArray(),
+    ]).then(([setup, certificates, yearSoFar, styles]) => {
       const setting = (rates: ReadonlyMap<string, RateOn>): Setting => ({
         business,
         setup,
         certificates,
         yearSoFar,
+        styles,
         rateOf: (currency) => rates.get(currency) ?? null,
       });
-      const foreign = new Set<string>([...setup.registrations.map((r) => r.filingCurrency), draft.currency]);
+      const withheld = setup.withholdingTypes.filter((type) => customer?.withholding.includes(type.id));
+      const foreign = new Set<string>([
+        ...setup.registrations.map((r) => r.filingCurrency),
+        ...withheld.map((type) => type.currency),
+        draft.currency,
+      ]);
       foreign.delete('');
       foreign.delete(business.homeCurrency);
       // An empty answer without a look into the database would end the transaction this runs in.

@@ -9,11 +9,12 @@ import { fileReturn } from './actions/fileReturn';
 import { issueInvoice } from './actions/issueInvoice';
 import { recordReceipt } from './actions/recordReceipt';
 import { keepRegistration } from './actions/taxSetup';
+import { archiveBook, openArchive } from './archive';
 import { present } from './load';
 import { perform } from './perform';
 import { periodReturn } from './queries/periods';
 import { proofMaterial } from './queries/proofMaterial';
-import type { BookDb } from './schema';
+import { BookDb } from './schema';
 
 /* Tax on payment basis: nothing falls due before it is paid, and the last payment releases the rest. */
 
@@ -83,6 +84,35 @@ test('a credit note of an unpaid invoice takes back what was never due', async (
   await act(db, creditInvoice, { documentId: document.id, date: '2026-02-01', reason: 'Returned' }, '2026-02-01');
   expect([await balanceOf('2200'), await balanceOf('2220')]).toEqual([0n, 0n]);
   expect(await taxOf('2026-01-01')).toBe(0n);
+});
+
+test('tax for a filed period is posted on the first open day, the money on its own', async () => {
+  const document = await issued(db);
+  await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-01-01', note: '' }, '2026-03-02');
+  await pay(document, 12300n, '2026-02-20');
+  const lines = (await db.journalLines.toArray()).filter((line) => line.entryId !== document.entryId);
+  expect(lines.map((line) => [line.date, line.account, line.amount]).sort()).toEqual([
+    ['2026-02-20', '1000', 12300n],
+    ['2026-02-20', '1100', -12300n],
+    ['2026-03-01', '2200', -2300n],
+    ['2026-03-01', '2220', 2300n],
+  ]);
+});
+
+test('a book with tax that is not due yet opens from its own file', async () => {
+  await pay(await issued(db), 5000n, '2026-02-01');
+  const file = await archiveBook(db, '2026-03-01T12:00:00.000Z');
+  const other = new BookDb('payment-basis-again');
+  expect(await openArchive(other, file)).toMatchObject({ ok: true });
+  expect(await archiveBook(other, '2026-03-01T12:00:00.000Z')).toEqual(file);
+});
+
+test('the account for tax not yet due stays while documents rest on it', async () => {
+  await issued(db);
+  const { accounts, ...rest } = await current();
+  const value = { ...rest, accounts: { ...accounts, notYetDue: '2210' } };
+  const result = await perform(db, keepRegistration, { value, isNew: false }, momentOn('2026-01-20'));
+  expect(result.ok ? [] : result.refusals.map((r) => [r.code, r.path])).toEqual([['in-use', 'accounts.notYetDue']]);
 });
 
 test('the basis stays once documents rest on it', async () => {

@@ -20,6 +20,7 @@ import { annotateDocument, attachFile, cancelDocument, detachFile, sendElsewhere
 import { correctInvoice, creditInvoice } from './actions/creditInvoice';
 import { mergeDouble } from './actions/customers';
 import { deleteDraft, keepDraft } from './actions/drafts';
+import { fileReturn } from './actions/fileReturn';
 import { issueInvoice } from './actions/issueInvoice';
 import { beginStage, keepAnswer, remake, sendQuoteDraft } from './actions/quotes';
 import { importRates } from './actions/rates';
@@ -32,6 +33,7 @@ import { present } from './load';
 import { perform } from './perform';
 import { documentFile, historyOf } from './queries/family';
 import { findDocuments, searchDocuments } from './queries/findDocuments';
+import { periodReturn } from './queries/periods';
 import { proofMaterial } from './queries/proofMaterial';
 import { checkPaper, checkSeals } from './queries/seals';
 import type { BookDb } from './schema';
@@ -171,6 +173,26 @@ describe('life after issue', () => {
     expect(refusalCodes(again)).toEqual([code]);
   });
 
+  test('what a filed return reports is not cancelled, whatever day it is posted', async () => {
+    const db = await newBook();
+    const file = (start: string, on: string) => act(db, fileReturn, { registrationId: 'ie-vat', start, note: '' }, on);
+    const cancelling = (documentId: string, on: string) =>
+      perform(db, cancelDocument, { documentId, reason: 'Typed twice' }, momentOn(on));
+    const ahead = await issued(db, { accountingDate: '2026-03-10' });
+    await file('2026-01-01', '2026-03-02');
+    expect(refusalCodes(await cancelling(ahead.id, '2026-03-02'))).toEqual(['closed-period']);
+    const late = await issued(db, { issueDate: '2026-03-05', taxPoint: '2026-02-10', accountingDate: '2026-06-01' });
+    expect([late.late, late.periodId]).toEqual([true, 'ie-vat|2026-03-01']);
+    await file('2026-03-01', '2026-05-02');
+    const filed = await periodReturn(
+      db,
+      present(await db.registrations.get('ie-vat'), 'registration'),
+      day('2026-03-01'),
+    );
+    expect(refusalCodes(await cancelling(late.id, '2026-05-03'))).toEqual(['closed-period']);
+    expect(filed.figures.tax).toBe(2300n);
+  });
+
   test('correcting credits the invoice and puts what it said into a draft of its family', async () => {
     const db = await newBook();
     const invoice = await issued(db, { subject: 'Pier gauge', note: 'Call first' });
@@ -238,7 +260,8 @@ describe('counter and opening', () => {
     expect(sale).toMatchObject({ state: 'paid', open: 0n, content: { paidBy: 'card' } });
     const receipt = present(await db.receipts.toCollection().first(), 'the receipt');
     expect([receipt.method, receipt.amount, receipt.settles]).toEqual(['card', 10000n, [sale.id]]);
-    expect([await balanceOf(db, '1000'), await balanceOf(db, '1100')]).toEqual([10000n, 0n]);
+    // A card pays into the account of card payments.
+    expect([await balanceOf(db, '1020'), await balanceOf(db, '1100')]).toEqual([10000n, 0n]);
   });
 
   test('takings post a day’s till by code, with tax entries and no customer', async () => {
@@ -254,7 +277,7 @@ describe('counter and opening', () => {
     const { id } = await act(db, enterTakings, input, DAY);
     const takings = await documentOf(db, id);
     expect(takings.figures.totals).toMatchObject({ net: 10750n, taxAmount: 2300n, gross: 13050n });
-    expect(await balanceOf(db, '1000')).toBe(13050n);
+    expect([await balanceOf(db, '1000'), await balanceOf(db, '1010')]).toEqual([0n, 13050n]);
     expect(await proofOf(db)).toMatchObject({ holds: true, documents: 2300n });
     const wrong = await perform(
       db,

@@ -5,6 +5,7 @@ import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
+import type { Look } from '@/core/documents/look';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { DocumentStyle } from '@/core/documents/style';
@@ -22,7 +23,7 @@ import type { Registration } from '@/core/tax/registration';
 import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
 import type { WithholdingType } from '@/core/tax/withholding';
-import { upgradeToV2, upgradeToV3, upgradeToV4 } from './upgrade';
+import { upgradeToV2, upgradeToV3, upgradeToV4, upgradeToV5 } from './upgrade';
 import type { VocabularyWord } from './vocabulary';
 
 /** What a customer owes in all, in home currency: the sum of its documents' open amounts. Kept. */
@@ -52,6 +53,7 @@ export class BookDb extends Dexie {
   declare accounts: EntityTable<Account, 'code'>;
   declare series: EntityTable<Series, 'id'>;
   declare styles: EntityTable<DocumentStyle, 'id'>;
+  declare looks: EntityTable<Look, 'id'>;
   declare savedViews: EntityTable<SavedView, 'id'>;
   declare attachments: EntityTable<Attachment, 'id'>;
   declare drafts: EntityTable<Draft, 'id'>;
@@ -129,5 +131,7 @@ export class BookDb extends Dexie {
       .upgrade(upgradeToV3);
     // E-invoices on their way, and files that go out with them.
     this.version(4).stores({ transmissions: 'id, documentId, dueAt, [phase+since]' }).upgrade(upgradeToV4);
+    // Looks that documents were issued in; see `upgradeV4.ts` for what else came.
+    this.version(5).stores({ looks: 'id', journal: 'id, [date+id], sourceId, [kind+date]' }).upgrade(upgradeToV5);
   }
 }

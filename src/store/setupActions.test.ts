@@ -11,11 +11,12 @@ import type { Registration } from '@/core/tax/registration';
 import type { Tax, TaxRate } from '@/core/tax/tax';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, washingtonRegistration } from '@/demo/setup';
 import { changeTaxRate } from './actions/changeRate';
+import { creditInvoice } from './actions/creditInvoice';
 import { keepDraft } from './actions/drafts';
 import { fileReturn } from './actions/fileReturn';
 import { importCsv } from './actions/importTable';
 import { issueInvoice } from './actions/issueInvoice';
-import { changeCustomer } from './actions/setup';
+import { changeCustomer, changeItem } from './actions/setup';
 import {
   addStarterPack,
   dropPlace,
@@ -26,13 +27,14 @@ import {
   keepNumberCheck,
   keepRegistration,
   keepTax,
+  keepTaxCode,
   keepWithholdingType,
 } from './actions/taxSetup';
 import { present } from './load';
 import { perform } from './perform';
 import { lapsingCertificates } from './queries/certificates';
 import { findCustomers } from './queries/documents';
-import { periodReturn, returnsToFile } from './queries/periods';
+import { periodReturn, returnsToFile, ribbon } from './queries/periods';
 import { placesByName } from './queries/places';
 import { proofMaterial } from './queries/proofMaterial';
 import { effectsOf } from './queries/rateChange';
@@ -229,6 +231,7 @@ describe('withholding', () => {
     name: 'Withheld',
     base: 'net' as const,
     rates: [{ from: day('2020-01-01'), percent: decimal('5') }],
+    currency: 'EUR' as never,
     thresholdDocument: decimal('0'),
     thresholdYear: decimal('0'),
     when: 'on-payment' as const,
@@ -258,12 +261,90 @@ describe('withholding', () => {
     const nextYear = await issued(db, { issueDate: '2027-01-05' });
     expect([first, second, nextYear].map((d) => d.figures.totals.withheld)).toEqual([0n, 500n, 0n]);
   });
+  test('counts a year by tax point, whatever the day of issue', async () => {
+    const december = await sell({ thresholdYear: decimal('150') });
+    // Issued in January 2027 for a supply of December 2026: it belongs to 2026 and reaches its threshold.
+    const late = await issued(db, { issueDate: '2027-01-05', taxPoint: '2026-12-20' });
+    const january = await issued(db, { issueDate: '2027-01-06' });
+    const second = await issued(db, { issueDate: '2027-01-07' });
+    expect([december, late, january, second].map((d) => d.figures.totals.withheld)).toEqual([0n, 500n, 0n, 500n]);
+  });
+  test('holds thresholds in their own currency against documents, by the rate of the tax point', async () => {
+    const kes = (perHome: string): ExchangeRate => ({
+      id: 'KES|2026-01-01',
+      currency: currency('KES'),
+      date: day('2026-01-01'),
+      perHome: decimal(perHome),
+      source: '',
+    });
+    await act(
+      db,
+      keepWithholdingType,
+      {
+        value: type({ currency: 'KES', thresholdDocument: decimal('24000') }),
+        isNew: true,
+      },
+      JANUARY,
+    );
+    await act(db, changeCustomer, customer, JANUARY);
+    const draft = await act(db, keepDraft, draftOf(), JANUARY);
+    const unknown = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
+    expect(unknown.ok ? [] : unknown.refusals.map((r) => [r.code, r.path])).toEqual([['missing', 'taxPoint']]);
+    // 24,000 KES at 150 for one euro are 160.00: 100.00 lies below, 160.00 reaches it.
+    await act(db, keepExchangeRate, { value: kes('150'), isNew: true }, JANUARY);
+    expect((await issued(db)).figures.totals.withheld).toBe(0n);
+    expect((await issued(db, { lines: [lineOf({ price: '160' })] })).figures.totals.withheld).toBe(800n);
+    // A document in KES is held against it as it is.
+    const own = (price: string) => issued(db, { currency: 'KES', lines: [lineOf({ price })] });
+    expect((await own('23999.99')).figures.totals.withheld).toBe(0n);
+    expect((await own('24000')).figures.totals.withheld).toBe(120_000n);
+  });
   test('on issue is owed less at once, and stands as a claim', async () => {
     const document = await sell({ when: 'on-issue' });
     expect(document.open).toBe(11800n);
     const lines = await db.journalLines.where('entryId').equals(document.entryId).toArray();
     expect(lines.find((line) => line.account === '1300')?.amount).toBe(500n);
     expect(isBalanced(lines)).toBe(true);
+  });
+});
+
+test('by jurisdiction a base is counted once, where a territory has two taxes too', async () => {
+  const tax = { ...present(await db.taxes.get('IE-VAT'), 'the tax'), id: 'IE-LEVY', name: 'Levy' };
+  await act(db, keepTax, { value: tax, isNew: true }, JANUARY);
+  const code = present(await db.taxCodes.get('IE-S'), 'the code');
+  const levy = { taxId: 'IE-LEVY', taxClass: 'standard', family: '', compound: false };
+  await act(db, keepTaxCode, { value: { ...code, components: [...code.components, levy] }, isNew: false }, JANUARY);
+  await issued(db);
+  const registration = present(await db.registrations.get('ie-vat'), 'the registration');
+  const { figures } = await periodReturn(db, registration, day('2026-01-01'));
+  expect(byJurisdiction(figures.rows)).toMatchObject([{ base: 10_000n, tax: 4_600n }]);
+});
+
+describe('a registration that ends', () => {
+  const ending = async (until: string) => {
+    const registration = present(await db.registrations.get('ie-vat'), 'the registration');
+    await act(db, keepRegistration, { value: { ...registration, until: day(until) }, isNew: false }, JANUARY);
+    return present(await db.registrations.get('ie-vat'), 'the registration');
+  };
+  test('has no periods behind its end, and what is credited after it stands in its last', async () => {
+    const invoice = await issued(db);
+    const registration = await ending('2026-02-10');
+    expect((await ribbon(db, registration, day('2026-08-01'), 9)).map((cell) => cell.span.start)).toEqual([
+      '2026-01-01',
+    ]);
+    const credit = { documentId: invoice.id, date: '2026-05-05', reason: 'Returned' };
+    const note = await act(db, creditInvoice, credit, '2026-05-05');
+    expect((await documentOf(db, note.id)).periodId).toBe('ie-vat|2026-01-01');
+  });
+  test('files what is credited once its last period is filed, late, in one behind it', async () => {
+    const invoice = await issued(db);
+    await ending('2026-02-10');
+    await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-01-01', note: '' }, '2026-03-02');
+    const filed = present(await db.registrations.get('ie-vat'), 'the registration');
+    expect(await returnsToFile(db, [filed], day('2026-08-01'))).toEqual([]);
+    await act(db, creditInvoice, { documentId: invoice.id, date: '2026-03-05', reason: 'Returned' }, '2026-03-05');
+    const [due] = await returnsToFile(db, [filed], day('2026-08-01'));
+    expect([due?.span.start, due?.figures.tax]).toEqual(['2026-03-01', -2300n]);
   });
 });
 
@@ -385,16 +466,47 @@ describe('CSV files', () => {
     expect(refusalCodes(result)).toEqual(['begun']);
   });
   test('cells that a spreadsheet would run are made harmless, and come back as they were', () => {
-    const nasty = ['=1+1', '+1', '-1', '@SUM(A1)', '\tx', 'plain', "'=quoted", 'with "marks", commas\nand lines'];
+    const nasty = [
+      '=1+1',
+      '+1+1',
+      '-1-1',
+      '@SUM(A1)',
+      '\tx',
+      'plain',
+      "'=quoted",
+      'x;=1+1',
+      '\uFF1D1+1',
+      'a\n-2+3',
+      'with "marks", commas\nand lines',
+    ];
     const text = writeCsv(
       ['a'],
       nasty.map((cell) => [cell]),
     );
-    expect(text).not.toMatch(/(^|\n)"?[=+\-@\t]/);
+    expect(text).not.toMatch(/(^|\n|;)"?[=+\-@\t\uFF1D]/);
     const read = readCsv(text, ['a']);
     expect(read.ok && read.value.map((row) => row.cells.a)).toEqual(
       nasty.map((cell) => (cell === '\tx' ? '\tx' : cell)),
     );
+  });
+  test('numbers stay numbers, those below zero too', () => {
+    expect(writeCsv(['a', 'b'], [['-123.00', '+4,5']])).toBe('a,b\r\n-123.00,"+4,5"\r\n');
+  });
+  test('an item with an account outside the chart is refused with its row, at the item, and at issue', async () => {
+    const item = present(await db.items.get('gauge'), 'the item');
+    const { heads, write } = CSV_SHAPES.items;
+    const rows = [...write({ ...item, account: '4999' })];
+    const text = writeCsv(heads, rows);
+    const result = await perform(db, importCsv, { table: 'items', text }, momentOn(JANUARY));
+    expect(result.ok ? [] : result.refusals.map((r) => [r.code, r.path, r.found])).toEqual([
+      ['unknown', 'row 2, account', '4999'],
+    ]);
+    expect(refusalCodes(await perform(db, changeItem, { ...item, account: '4999' }, momentOn(JANUARY)))).toEqual([
+      'unknown',
+    ]);
+    const draft = await act(db, keepDraft, draftOf({ lines: [lineOf({ account: '4999' })] }), JANUARY);
+    const issuing = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
+    expect(issuing.ok ? [] : issuing.refusals.map((r) => [r.code, r.path])).toEqual([['unknown', 'lines[0].account']]);
   });
   test.each(['customers', 'items', 'exchangeRates'] as const)('%s that go out come in as they were', async (table) => {
     await act(db, keepExchangeRate, { value: DOLLAR, isNew: true }, JANUARY);

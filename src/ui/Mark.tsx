@@ -10,7 +10,7 @@ export type MarkKind =
   | 'open'
   | 'closing'
   | 'filed'
-  | 'trouble'
+  | 'differing'
   | 'wrong'
   | 'warning'
   | 'good'
@@ -29,7 +29,7 @@ const MARKS: Readonly<Record<MarkKind, readonly [string, string]>> = {
   open: ['○', 'text-soft'],
   closing: ['◐', 'text-ochre'],
   filed: ['●', 'text-soft'],
-  trouble: ['▲', 'text-brick'],
+  differing: ['▲', 'text-brick'],
   wrong: ['▲', 'text-brick'],
   warning: ['△', 'text-ochre'],
   good: ['●', 'text-moss'],

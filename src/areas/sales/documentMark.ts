@@ -1,19 +1,30 @@
 import type { DocumentKind } from '@/core/documents/content';
 import { type DocumentState, type IssuedDocument, isLapsed, isOverdue, quartersPaid } from '@/core/documents/issued';
+import { stateWord } from '@/core/documents/stateWord';
 import type { IsoDate } from '@/core/kernel/date';
 import type { MarkKind } from '@/ui/Mark';
 
 /** By quarters settled; what is begun at all shows at least a quarter. */
 const PARTS: readonly MarkKind[] = ['quarter', 'quarter', 'half', 'most', 'paid'];
 
-const QUOTE_MARKS: Partial<Record<DocumentState, readonly [MarkKind, string]>> = {
-  sent: ['issued', 'sent'],
-  accepted: ['good', 'accepted'],
-  declined: ['cancelled', 'declined'],
-  replaced: ['cancelled', 'replaced'],
-  'part-invoiced': ['half', 'invoiced in part'],
-  invoiced: ['paid', 'invoiced'],
+const MARKS: Partial<Record<DocumentState, MarkKind>> = {
+  accepted: 'good',
+  declined: 'cancelled',
+  replaced: 'cancelled',
+  'part-invoiced': 'half',
+  invoiced: 'paid',
+  cancelled: 'cancelled',
+  credited: 'cancelled',
+  paid: 'paid',
 };
+
+function markKind(document: IssuedDocument, today: IsoDate): MarkKind {
+  const { kind, state } = document;
+  if (isLapsed(document, today)) return 'warning';
+  if (isOverdue(document, today)) return 'overdue';
+  if (state === 'part-paid') return PARTS[quartersPaid(document)] ?? 'most';
+  return kind === 'credit-note' && state === 'credited' ? 'paid' : (MARKS[state] ?? 'issued');
+}
 
 /** What kinds of documents are called. */
 export const KIND_WORDS: Readonly<Record<DocumentKind, string>> = {
@@ -26,18 +37,5 @@ export const KIND_WORDS: Readonly<Record<DocumentKind, string>> = {
 
 /** Mark and word for how far a document is settled on a day, or what became of a quote. */
 export function documentMark(document: IssuedDocument, today: IsoDate): { kind: MarkKind; word: string } {
-  const { state } = document;
-  const quoted = QUOTE_MARKS[state];
-  if (isLapsed(document, today)) return { kind: 'warning', word: 'lapsed' };
-  if (quoted !== undefined) return { kind: quoted[0], word: quoted[1] };
-  if (state === 'cancelled') return { kind: 'cancelled', word: 'cancelled' };
-  if (state === 'credited')
-    return document.kind === 'credit-note'
-      ? { kind: 'paid', word: 'set off' }
-      : { kind: 'cancelled', word: 'credited' };
-  if (state === 'paid') return { kind: 'paid', word: 'paid' };
-  if (isOverdue(document, today))
-    return { kind: 'overdue', word: state === 'part-paid' ? 'overdue, part-paid' : 'overdue' };
-  if (state === 'part-paid') return { kind: PARTS[quartersPaid(document)] ?? 'most', word: 'part-paid' };
-  return { kind: 'issued', word: 'issued' };
+  return { kind: markKind(document, today), word: stateWord(document, today) };
 }

@@ -1,26 +1,19 @@
 'use client';
 
 import { spanName } from '@/core/periods/calendar';
-import { type PeriodState, ribbon } from '@/store/queries/periods';
+import { ribbon } from '@/store/queries/periods';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from './BookContext';
 import { today, useBook } from './book';
 import { openCommands } from './Commands';
-import { usePicked } from './period';
-
-const STATE_WORDS: Readonly<Record<PeriodState, string>> = {
-  open: 'open',
-  closing: 'ended, to file',
-  filed: 'filed',
-  trouble: 'trouble: a manual journal touches its tax',
-};
+import { PERIOD_WORDS, usePicked } from './period';
 
 const MOST_CELLS = 6;
 
 /** The tax periods of the registration; the picked one is what the desk speaks of. */
 export function Ribbon() {
-  const { registration, registrations, currency } = useOpenBook();
+  const { registration, registrations } = useOpenBook();
   const { start: picked, pick, pickRegistration } = usePicked();
   const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration]) ?? [];
   const current = picked ?? cells.at(-1)?.span.start;
@@ -55,15 +48,15 @@ export function Ribbon() {
             type="button"
             aria-pressed={span.start === current}
             onClick={() => pick(span.start)}
-            title={`${spanName(span)}: ${STATE_WORDS[state]}`}
+            title={`${spanName(span)}: ${PERIOD_WORDS[state]}`}
             className={`w-[112px] shrink-0 cursor-pointer border-rule border-r px-2 text-left text-sm ${
               span.start === current ? 'bg-sheet shadow-[inset_0_3px_0_var(--rust)]' : 'hover:bg-sheet'
             }`}
           >
             <span className={span.start === current ? 'text-ink' : 'text-soft'}>
-              <Mark kind={state} label={STATE_WORDS[state]} /> {spanName(span).replace(/ \d{4}$/, '')}
+              <Mark kind={state} label={PERIOD_WORDS[state]} /> {spanName(span).replace(/ \d{4}$/, '')}
             </span>
-            <Money amount={figures.tax} currency={currency} className="block pl-5" />
+            <Money amount={figures.filingTax} currency={registration.filingCurrency} className="block pl-5" />
           </button>
         ))}
       </div>

@@ -1,7 +1,9 @@
 'use client';
 
 import { create } from 'zustand';
+import { createJSONStorage, persist } from 'zustand/middleware';
 import type { IsoDate } from '@/core/kernel/date';
+import type { PeriodState } from '@/store/queries/periods';
 
 interface Picked {
   /** First day of the picked period; null for the current one. */
@@ -13,10 +15,27 @@ interface Picked {
   readonly pickRegistration: (id: string) => void;
 }
 
-/** The period that everything on the desk speaks of. */
-export const usePicked = create<Picked>()((set) => ({
-  start: null,
-  pick: (start) => set({ start }),
-  registrationId: '',
-  pickRegistration: (registrationId) => set({ registrationId, start: null }),
-}));
+/** The period that everything on the desk speaks of. Kept by the browser, for reloads and new tabs. */
+export const usePicked = create<Picked>()(
+  persist(
+    (set) => ({
+      start: null,
+      pick: (start) => set({ start }),
+      registrationId: '',
+      pickRegistration: (registrationId) => set({ registrationId, start: null }),
+    }),
+    {
+      name: 'able-picked',
+      storage: createJSONStorage(() => localStorage),
+      partialize: ({ start, registrationId }) => ({ start, registrationId }),
+    },
+  ),
+);
+
+/** States of a period, in the same words wherever they stand. */
+export const PERIOD_WORDS: Readonly<Record<PeriodState, string>> = {
+  open: 'open',
+  closing: 'to file',
+  filed: 'filed',
+  differing: 'differences',
+};

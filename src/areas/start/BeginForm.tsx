@@ -115,6 +115,7 @@ export function BeginForm() {
         creditorId: '',
         endpoint: { scheme: '', id: '' },
         homeCurrency: currency('EUR'),
+        styleId: '',
       },
       registration: {
         id: crypto.randomUUID(),

@@ -7,11 +7,10 @@ import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
+import { PERIOD_WORDS } from '../shell/period';
 
 /** Five years of monthly periods. */
 const MOST = 60;
-
-const WORDS = { open: 'open', closing: 'to file', filed: 'filed', trouble: 'trouble' } as const;
 
 interface PeriodListProps {
   readonly picked: IsoDate;
@@ -20,7 +19,7 @@ interface PeriodListProps {
 
 /** All periods of the registration, newest first. */
 export function PeriodList({ picked, onPick }: PeriodListProps) {
-  const { registration, currency } = useOpenBook();
+  const { registration } = useOpenBook();
   const cells = useBook((db) => ribbon(db, registration, today(), MOST), [registration]) ?? [];
   return (
     <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
@@ -37,9 +36,9 @@ export function PeriodList({ picked, onPick }: PeriodListProps) {
             <span className="flex gap-1">
               <Mark kind={state} />
               <span className="flex-1">{spanName(span)}</span>
-              <Money amount={figures.tax} currency={currency} />
+              <Money amount={figures.filingTax} currency={registration.filingCurrency} />
             </span>
-            <span className="block pl-5 text-soft text-xs">{WORDS[state]}</span>
+            <span className="block pl-5 text-soft text-xs">{PERIOD_WORDS[state]}</span>
           </button>
         </li>
       ))}

@@ -8,12 +8,14 @@ import { NoteRow } from '@/ui/Page';
 import type { ProofState } from './useProof';
 
 const CAUSES: Readonly<Record<DifferenceCause, string>> = {
-  'manual-journal': 'a journal was written to the tax account by hand',
+  'manual-journal': 'a manual journal on the tax account that nothing has cleared yet',
   'document-altered': 'the document no longer fits its seal',
   'entry-differs': 'its tax entries differ from its lines',
   'entry-without-document': 'a tax entry has no document in this period',
   'document-without-entry': 'it has no tax entry',
   'posting-differs': 'its posting differs from its tax entries',
+  'not-yet-due-differs': 'its deferred output tax differs from its lines',
+  'account-differs': 'the account moved by more than its lines explain; open a saved book file to add it up anew',
   'balance-differs': 'it differs from the sum of the tax entries; open a saved book file to add it up anew',
 };
 
@@ -42,7 +44,7 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
         </Button>
       </p>
     );
-  const { documents, taxEntries, ledger, documentCount, differences, holds } = proof.proof;
+  const { documents, taxEntries, ledger, documentCount, differences, touching, overridden, holds } = proof.proof;
   return (
     <>
       <NoteRow
@@ -68,6 +70,40 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
           </li>
         ))}
       </ul>
+      {overridden.length > 0 && (
+        <>
+          <p className="mt-3 text-sm">Tax typed by hand, as far as it differs from the computed one:</p>
+          <ul>
+            {overridden.map(({ documentId, subject, amount }) => (
+              <li key={documentId} className="mt-1 text-sm">
+                <Money amount={amount} currency={currency} />{' '}
+                <Link href={`/sales/doc/${documentId}`} className="underline underline-offset-2">
+                  {subject}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {touching.length > 0 && (
+        <>
+          <p className="mt-3 text-sm">
+            <Mark kind="warning" /> Manual journals on receivables or money accounts. The tax is the same with them, but
+            the ledger no longer agrees with what customers owe or what was received:
+          </p>
+          <ul>
+            {touching.map(({ entryId, subject, account, amount }) => (
+              <li key={`${entryId}-${account}-${amount}`} className="mt-1 text-sm">
+                <Money amount={amount} currency={currency} />{' '}
+                <Link href={`/ledger?entry=${entryId}`} className="underline underline-offset-2">
+                  {subject}
+                </Link>
+                , account {account}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </>
   );
 }

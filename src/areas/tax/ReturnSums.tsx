@@ -3,14 +3,18 @@ import type { Registration } from '@/core/tax/registration';
 import { Money } from '@/ui/Money';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
+import { boxId } from './Behind';
 
 interface ReturnSumsProps {
   readonly figures: TaxReturn;
   readonly registration: Registration;
+  /** Figure that is opened, and how to open another. */
+  readonly opened: string;
+  readonly onOpen: (id: string) => void;
 }
 
 /** What each jurisdiction is owed, the boxes of the form, and the tax in the currency of the return. */
-export function ReturnSums({ figures, registration }: ReturnSumsProps) {
+export function ReturnSums({ figures, registration, opened, onOpen }: ReturnSumsProps) {
   const { currency } = useOpenBook();
   const { filingCurrency, rounding } = registration;
   const foreign = filingCurrency !== currency;
@@ -71,10 +75,18 @@ export function ReturnSums({ figures, registration }: ReturnSumsProps) {
               <div key={box} className="flex gap-2">
                 <dt className="text-soft">{box}</dt>
                 <dd>
-                  <Money
-                    amount={rounding.wholeUnits ? wholeUnits(amount, filingCurrency) : amount}
-                    currency={filingCurrency}
-                  />
+                  <button
+                    type="button"
+                    aria-expanded={opened === boxId(box)}
+                    aria-label={`Box ${box}: open the documents`}
+                    onClick={() => onOpen(opened === boxId(box) ? '' : boxId(box))}
+                    className="cursor-pointer underline decoration-rule underline-offset-4 hover:decoration-ink"
+                  >
+                    <Money
+                      amount={rounding.wholeUnits ? wholeUnits(amount, filingCurrency) : amount}
+                      currency={filingCurrency}
+                    />
+                  </button>
                 </dd>
               </div>
             ))}

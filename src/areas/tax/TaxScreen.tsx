@@ -4,19 +4,23 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import type { Minor } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
+import { outputAccountOf } from '@/core/ledger/posting';
 import { nextToFile, spanName } from '@/core/periods/calendar';
 import { rowKey, type TaxBalance } from '@/core/periods/return';
-import { entriesBehind, periodReturn } from '@/store/queries/periods';
+import { periodReturn, periodState } from '@/store/queries/periods';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
-import { useBook } from '../shell/book';
-import { usePicked } from '../shell/period';
+import { today, useBook } from '../shell/book';
+import { PERIOD_WORDS, usePicked } from '../shell/period';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
+import { AccountSteps } from './AccountSteps';
+import { ALL, Behind, behindOf } from './Behind';
 import { FileDialog } from './FileDialog';
 import { PeriodList } from './PeriodList';
 import { ProofNote } from './ProofNote';
@@ -25,7 +29,7 @@ import { useProof } from './useProof';
 
 /** The return of the picked period, its figures opening their documents, and its proof. */
 export function TaxScreen() {
-  const { registration, currency } = useOpenBook();
+  const { registration, currency, accounts } = useOpenBook();
   const span = usePeriodSpan();
   const { pick } = usePicked();
   const [opened, setOpened] = useState('');
@@ -40,9 +44,16 @@ export function TaxScreen() {
   const figures = found?.figures;
   const filed = period?.filed ?? null;
   const several = new Set(figures?.rows.map((r) => r.jurisdictionId)).size > 1;
-  const row = figures?.rows.find((r) => rowKey(r) === opened);
+  const behind = behindOf(figures?.rows ?? [], opened);
   const next = nextToFile(registration);
   const name = spanName(span);
+  const waits =
+    span.start !== next.start
+      ? `${spanName(next)} is filed first.`
+      : span.end >= today()
+        ? `It ends on ${writeDate(span.end)} and can be filed from the day after.`
+        : '';
+  const state = useBook((db) => periodState(db, registration, span, today()), [registration, span.start]);
   return (
     <>
       <IndexColumn title="Periods">
@@ -52,9 +63,11 @@ export function TaxScreen() {
         <SheetTitle
           aside={
             filed === null ? (
-              <>
-                <Mark kind="open" /> open
-              </>
+              state !== undefined && (
+                <>
+                  <Mark kind={state} /> {PERIOD_WORDS[state]}
+                </>
+              )
             ) : (
               <>
                 <Mark kind="filed" /> filed {writeDate(dayOf(filed.at))} by {filed.operator}
@@ -104,13 +117,29 @@ export function TaxScreen() {
                 head: 'Base',
                 align: 'right',
                 width: '104px',
-                cell: (r) => <OpenFigure row={r} figure="base" opened={opened} onOpen={setOpened} />,
+                cell: (r) => (
+                  <OpenFigure
+                    id={rowKey(r)}
+                    label={`Base of ${r.codeName}`}
+                    amount={r.base}
+                    opened={opened}
+                    onOpen={setOpened}
+                  />
+                ),
               },
               {
                 head: 'Tax',
                 align: 'right',
                 width: '96px',
-                cell: (r) => <OpenFigure row={r} figure="tax" opened={opened} onOpen={setOpened} />,
+                cell: (r) => (
+                  <OpenFigure
+                    id={rowKey(r)}
+                    label={`Tax of ${r.codeName}`}
+                    amount={r.tax}
+                    opened={opened}
+                    onOpen={setOpened}
+                  />
+                ),
               },
             ]}
             sums={[
@@ -118,26 +147,43 @@ export function TaxScreen() {
               ...(several ? [''] : []),
               '',
               '',
-              <Money key="base" amount={figures.base} currency={currency} />,
-              <Money key="tax" amount={figures.tax} currency={currency} />,
+              <OpenFigure
+                key="base"
+                id={ALL}
+                label="Base in all"
+                amount={figures.base}
+                opened={opened}
+                onOpen={setOpened}
+              />,
+              <OpenFigure
+                key="tax"
+                id={ALL}
+                label="Tax in all"
+                amount={figures.tax}
+                opened={opened}
+                onOpen={setOpened}
+              />,
             ]}
           />
         )}
-        {figures !== undefined && <ReturnSums figures={figures} registration={registration} />}
-        {row !== undefined && <Behind row={row} onClose={() => setOpened('')} />}
+        {figures !== undefined && (
+          <ReturnSums figures={figures} registration={registration} opened={opened} onOpen={setOpened} />
+        )}
+        {behind !== null && <Behind {...behind} onClose={() => setOpened('')} />}
+        {proof.state === 'done' && (
+          <AccountSteps
+            account={outputAccountOf(registration, accounts)}
+            bridge={proof.proof.account}
+            currency={currency}
+          />
+        )}
         <div className="mt-auto flex items-center gap-3 pt-6">
           {filed === null && (
-            <Button
-              weight="main"
-              onClick={() => setFiling(true)}
-              disabled={span.start !== next.start || proof.state !== 'done'}
-            >
+            <Button weight="main" onClick={() => setFiling(true)} disabled={waits !== '' || proof.state !== 'done'}>
               File the {name} return
             </Button>
           )}
-          {filed === null && span.start !== next.start && (
-            <span className="text-soft">{spanName(next)} is filed first.</span>
-          )}
+          {filed === null && waits !== '' && <span className="text-soft">{waits}</span>}
           {filed !== null && (
             <Link href={`/ledger?entry=${filed.entryId}`} className="underline underline-offset-4">
               Entry of the filing
@@ -159,76 +205,25 @@ export function TaxScreen() {
 }
 
 interface OpenFigureProps {
-  readonly row: TaxBalance;
-  readonly figure: 'base' | 'tax';
+  readonly id: string;
+  readonly label: string;
+  readonly amount: Minor;
   readonly opened: string;
   readonly onOpen: (id: string) => void;
 }
 
 /** A figure that opens what is behind it. */
-function OpenFigure({ row, figure, opened, onOpen }: OpenFigureProps) {
+function OpenFigure({ id, label, amount, opened, onOpen }: OpenFigureProps) {
   const { currency } = useOpenBook();
-  const id = rowKey(row);
   return (
     <button
       type="button"
       aria-expanded={id === opened}
-      aria-label={`${figure === 'base' ? 'Base' : 'Tax'} of ${row.codeName}: open the documents`}
+      aria-label={`${label}: open the documents`}
       onClick={() => onOpen(id === opened ? '' : id)}
       className="cursor-pointer underline decoration-rule underline-offset-4 hover:decoration-ink"
     >
-      <Money amount={row[figure]} currency={currency} />
+      <Money amount={amount} currency={currency} />
     </button>
-  );
-}
-
-/** The documents behind one row of the return. */
-function Behind({ row, onClose }: { readonly row: TaxBalance; readonly onClose: () => void }) {
-  const { currency } = useOpenBook();
-  const entries = useBook((db) => entriesBehind(db, row), [rowKey(row), row.periodId]) ?? [];
-  return (
-    <section aria-label={`Documents behind ${row.codeName}`} className="mt-6">
-      <div className="mb-2 flex items-baseline justify-between">
-        <h2 className="font-semibold font-serif">
-          {row.codeName}, {showNumber(decimal(row.percent))} %: documents
-        </h2>
-        <Button weight="quiet" onClick={onClose}>
-          Fold
-        </Button>
-      </div>
-      <Ruled
-        caption={`Documents behind ${row.codeName}`}
-        rows={entries}
-        keyOf={(entry) => entry.id}
-        columns={[
-          {
-            head: 'Document',
-            cell: (e) => (
-              <Link href={`/sales/doc/${e.documentId}`} className="underline decoration-rule underline-offset-4">
-                {e.documentNumber}
-              </Link>
-            ),
-          },
-          { head: 'Customer', cell: (e) => e.customerName },
-          {
-            head: 'Tax point',
-            cell: (e) => (
-              <>
-                {writeDate(e.taxPoint)} {e.late && <span className="text-ochre text-sm">△ late</span>}
-              </>
-            ),
-          },
-          { head: 'Base', align: 'right', cell: (e) => <Money amount={e.base} currency={currency} /> },
-          { head: 'Tax', align: 'right', cell: (e) => <Money amount={e.tax} currency={currency} /> },
-        ]}
-        sums={[
-          '',
-          '',
-          '',
-          <Money key="b" amount={row.base} currency={currency} />,
-          <Money key="t" amount={row.tax} currency={currency} />,
-        ]}
-      />
-    </section>
   );
 }

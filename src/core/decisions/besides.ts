@@ -1,6 +1,8 @@
 import { type Attachment, LARGEST_ATTACHMENT } from '@/core/documents/attachment';
 import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter';
 import { documentWords, type IssuedDocument } from '@/core/documents/issued';
+import { lookOf } from '@/core/documents/look';
+import type { DocumentStyle } from '@/core/documents/style';
 import { CODES } from '@/core/einvoice/codes';
 import { isIsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
@@ -21,17 +23,26 @@ export function markSent(document: IssuedDocument, on: string, how: string): Dec
   });
 }
 
-/** Changes what stands beside an issued document and is not sealed: remarks, tags, style. */
+/**
+ * Changes what stands beside an issued document and is not sealed: remarks, tags, style. Another
+ * style, as it is now, becomes the look of the document.
+ */
 export function annotate(
   document: IssuedDocument,
   beside: Pick<IssuedDocument, 'remarks' | 'tags' | 'styleId'>,
+  style: DocumentStyle,
 ): Decision<null> {
   const { remarks, tags, styleId } = document;
+  const look = beside.styleId === styleId || style.id === '' ? null : lookOf(style);
+  const lookId = beside.styleId === styleId ? document.lookId : (look?.id ?? '');
   const words = documentWords(document.content, document.figures, beside.tags);
   return accept({
     value: null,
     changes: {
-      put: { documents: [{ ...document, ...beside, words }] },
+      put: {
+        documents: [{ ...document, ...beside, lookId, words }],
+        ...(look !== null && { looks: [look] }),
+      },
       audit: {
         subject: document.number,
         about: [document.id],

@@ -1,10 +1,11 @@
 import { type IssuedDocument, restated } from '@/core/documents/issued';
 import { mayHaveArrived, type Transmission } from '@/core/exchange/transmission';
-import { writeDate } from '@/core/kernel/date';
+import { isoDate, laterOf, writeDate } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entry';
 import { reversalSides } from '@/core/ledger/posting';
+import { startOfPeriod } from '@/core/periods/calendar';
 import { reversedEntries, type TaxEntry } from '@/core/periods/taxEntry';
 import type { Registration } from '@/core/tax/registration';
 import type { Decision, Moment } from './changes';
@@ -35,8 +36,10 @@ export function cancelFault(
   if (sentOn !== '') return { code: 'sent', found: writeDate(sentOn) };
   if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', found: document.number };
   const { filedUntil } = registration;
-  const closed = filedUntil !== '' && (entryDate <= filedUntil || (!document.late && content.taxPoint <= filedUntil));
-  return closed ? { code: 'closed-period', found: entryDate } : null;
+  // What reports it counts, not only the day it is posted: a late one stands in the period after its own.
+  const reported = startOfPeriod(document.periodId) ?? content.taxPoint;
+  const closed = filedUntil !== '' && (entryDate <= filedUntil || reported <= filedUntil);
+  return closed ? { code: 'closed-period', found: laterOf(reported, isoDate(entryDate)) } : null;
 }
 
 /**

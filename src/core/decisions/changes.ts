@@ -4,6 +4,7 @@ import type { Draft } from '@/core/documents/draft';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Item } from '@/core/documents/item';
+import type { Look } from '@/core/documents/look';
 import type { PriceList } from '@/core/documents/priceList';
 import type { Series } from '@/core/documents/series';
 import type { DocumentStyle } from '@/core/documents/style';
@@ -72,6 +73,7 @@ export interface TruthRows {
   accounts: Account;
   series: Series;
   styles: DocumentStyle;
+  looks: Look;
   savedViews: SavedView;
   attachments: Attachment;
   drafts: Draft;
@@ -152,6 +154,7 @@ export const BOOK_TABLES: readonly BookTable[] = [
   'accounts',
   'series',
   'styles',
+  'looks',
   'savedViews',
   'attachments',
   'drafts',

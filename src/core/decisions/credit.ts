@@ -3,6 +3,7 @@ import { leftToCredit } from '@/core/documents/creditLeft';
 import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { quotedParts } from '@/core/documents/stages';
+import type { DocumentStyle } from '@/core/documents/style';
 import type { Transmission } from '@/core/exchange/transmission';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, negated, total } from '@/core/kernel/money';
@@ -22,6 +23,8 @@ export interface CreditMaterial {
   readonly registration: Registration;
   readonly series: Series;
   readonly chart: readonly Account[];
+  /** The style that the credit note prints in. */
+  readonly style: DocumentStyle;
   /** Of the invoice's e-invoice: what they ask for is done by a credit note. */
   readonly transmissions: readonly Transmission[];
 }
@@ -69,7 +72,8 @@ export function credit(
   const head: CreditHead = { number: nextNumber(series, date), date, reason: reason.trim() };
   const content = creditContent(invoice, notes, request, head);
   if (!content.ok) return content;
-  const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags: invoice.tags, styleId: invoice.styleId };
+  const { tags, styleId } = invoice;
+  const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags, styleId, style: material.style };
   const written = writeDocument(content.value, registration, series, chart, beside, moment);
   if (!written.ok) return written;
   const note = written.value.document;

@@ -1,5 +1,6 @@
 import { accepted, day, draftOf, EUR, lineOf, momentOn, refusalCodes, settingOf } from 'tests/book';
 import { FIRST_SERIES, type Series } from '@/core/documents/series';
+import { PLAIN_STYLE } from '@/core/documents/style';
 import { minor } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
 import type { Proof } from '@/core/periods/proof';
@@ -137,6 +138,7 @@ describe('crediting', () => {
         registration,
         series: series('credit-note'),
         chart: FIRST_CHART,
+        style: PLAIN_STYLE,
         transmissions: [],
       },
       { kind: 'rest' },
@@ -183,6 +185,9 @@ describe('filing', () => {
     taxEntries: minor(0n),
     ledger: minor(0n),
     documentCount: 0,
+    account: { opening: minor(0n), steps: [], closing: minor(0n) },
+    touching: [],
+    overridden: [],
     differences: [],
     holds: true,
   };
@@ -220,8 +225,23 @@ describe('filing', () => {
     const { changes } = accepted(filed([row(12_350n)], '2026-03-01', { rounding }));
     expect(changes.add?.journalLines?.map((l) => [l.account, l.amount])).toEqual([
       ['2200', 12_350n],
-      ['2210', -12_400n],
       ['7910', 50n],
+      ['2210', -12_400n],
+    ]);
+  });
+  test('in whole units states its boxes in them, as it posts', () => {
+    const rounding = { ...registration.rounding, wholeUnits: true };
+    const boxed = {
+      ...row(12_350n),
+      boxTax: 'T1',
+      boxBase: 'E1',
+      filingBaseOnce: minor(53_649n),
+      filingTax: minor(12_350n),
+    };
+    const filing = accepted(filed([boxed], '2026-03-01', { rounding })).value.filed;
+    expect(filing?.figures.boxes).toEqual([
+      { box: 'E1', amount: 53_600n },
+      { box: 'T1', amount: 12_400n },
     ]);
   });
   test('nothing files an entry without lines', () => {
@@ -231,8 +251,8 @@ describe('filing', () => {
   test('more credited than sold gives a claim on the authority', () => {
     const { changes } = accepted(filed([row(-2300n)]));
     expect(changes.add?.journalLines?.map((l) => [l.account, l.amount])).toEqual([
-      ['2200', -2300n],
       ['2210', 2300n],
+      ['2200', -2300n],
     ]);
   });
   test('waits for the last day to be over', () => {

@@ -6,7 +6,7 @@ import { entryOf } from '@/core/ledger/entry';
 import { filingSides, outputAccountOf } from '@/core/ledger/posting';
 import { nextToFile, periodIdOf, spanName } from '@/core/periods/calendar';
 import type { Proof } from '@/core/periods/proof';
-import { returnOf, type TaxBalance, type TaxPeriod, wholeUnits } from '@/core/periods/return';
+import { returnOf, statedReturn, type TaxBalance, type TaxPeriod, wholeUnits } from '@/core/periods/return';
 import type { Registration } from '@/core/tax/registration';
 import type { Decision, Moment } from './changes';
 
@@ -35,8 +35,8 @@ export function file(material: FileMaterial, start: IsoDate, note: string, momen
     return refuse({ code: 'unexplained', path: 'note', expected: 'Say why the differences are accepted.' });
 
   const id = periodIdOf(registration.id, start);
-  const figures = returnOf(balances);
   const { filingCurrency, rounding } = registration;
+  const figures = statedReturn(returnOf(balances), rounding.wholeUnits, filingCurrency);
   // Whole units of another currency can't be told from the ledger, which is kept in the home currency.
   const inWhole = rounding.wholeUnits && filingCurrency === material.homeCurrency;
   const payable = inWhole ? wholeUnits(figures.tax, filingCurrency) : figures.tax;

@@ -2,6 +2,7 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { type DocumentLink, type IssuedDocument, owedOf, restated } from '@/core/documents/issued';
+import { styleFor } from '@/core/documents/look';
 import { nextNumber, type Series, seriesFor } from '@/core/documents/series';
 import { registrationFor, type Setting } from '@/core/documents/setting';
 import { overrun, quotedParts } from '@/core/documents/stages';
@@ -87,7 +88,8 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
   const beyond = quote === undefined ? [] : overrun(quotedParts(quote, family), content, figures);
   if (beyond.length > 0 && !consent.overrun)
     return refuse({ code: 'overrun', path: 'lines', expected: quote?.number ?? '', found: beyond.join(', ') });
-  const written = writeDocument(content, registration, series, chart, draft, moment);
+  const style = styleFor(setting.styles, draft.styleId, customer.styleId, setting.business.styleId);
+  const written = writeDocument(content, registration, series, chart, { ...draft, style }, moment);
   if (!written.ok) return written;
   const { document } = written.value;
   const { add, put } = changesOf(written.value);

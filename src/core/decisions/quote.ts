@@ -2,6 +2,7 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { type DocumentLink, type IssuedDocument, type QuoteAnswer, restated } from '@/core/documents/issued';
+import { styleFor } from '@/core/documents/look';
 import { nextNumber, type Series, seriesFor } from '@/core/documents/series';
 import { registrationFor, type Setting } from '@/core/documents/setting';
 import { isIsoDate } from '@/core/kernel/date';
@@ -46,7 +47,8 @@ export function sendQuote(material: QuoteMaterial, moment: Moment): Decision<Doc
   const content: Content = { ...frozen.value, version };
   if (figuresOf(content).totals.payable < 0n)
     return refuse({ code: 'invalid', path: 'lines', expected: 'A quote can not be below zero.' });
-  const written = writeQuote(content, series, draft, moment);
+  const style = styleFor(setting.styles, draft.styleId, customer?.styleId ?? '', setting.business.styleId);
+  const written = writeQuote(content, series, { ...draft, style }, moment);
   const { document } = written;
   const link = { id: document.id, number };
   const replaced =
@@ -57,7 +59,11 @@ export function sendQuote(material: QuoteMaterial, moment: Moment): Decision<Doc
     value: link,
     changes: {
       add: { documents: [document] },
-      put: { series: [written.series], ...(replaced.length > 0 && { documents: replaced }) },
+      put: {
+        series: [written.series],
+        ...(written.look !== null && { looks: [written.look] }),
+        ...(replaced.length > 0 && { documents: replaced }),
+      },
       remove: { drafts: [draft.id] },
       audit: {
         subject: version === 1 ? number : `${number}, version ${version}`,

@@ -3,14 +3,15 @@ import { homeRate, type RateOn } from '@/core/documents/exchangeRate';
 import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
-import { isIsoDate } from '@/core/kernel/date';
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
+import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
 import { multiply } from '@/core/kernel/ratio';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { halfUp } from '@/core/kernel/rounding';
 import { searchKeys } from '@/core/kernel/words';
-import { type Account, accountFor } from '@/core/ledger/account';
+import { type Account, moneyAccountFor } from '@/core/ledger/account';
 import { entryOf, type Side } from '@/core/ledger/entry';
 import { notYetDueAccountOf, outputAccountOf, receiptSides, releaseSides } from '@/core/ledger/posting';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
@@ -21,6 +22,7 @@ import type { TaxEntry } from '@/core/periods/taxEntry';
 import { type Allocation, allocated, allocationRefusals, type Receipt } from '@/core/receipts/receipt';
 import type { Registration } from '@/core/tax/registration';
 import type { CustomerRow, Decision, Moment } from './changes';
+import { postingDate } from './writeDocument';
 
 export interface ReceiptInput {
   readonly customerId: string;
@@ -47,6 +49,8 @@ export interface ReceiveMaterial {
 
 /** What falls due with the payment of one document. */
 interface Released {
+  /** Day the release is posted: that of the money, or the first open one. */
+  readonly date: IsoDate;
   readonly entries: readonly TaxEntry[];
   readonly sides: readonly Side[];
   readonly period: TaxPeriod;
@@ -76,6 +80,7 @@ function releases(receipt: Receipt, material: ReceiveMaterial): Result<readonly 
     const after = plus(document.received, amount);
     const entries = releasedBy(receipt, document, registration, document.received, after, id, late);
     released.push({
+      date: postingDate(registration, receipt.date),
       entries,
       sides: releaseSides(entries, number, notYetDueAccountOf(registration, material.chart), {
         outputAccount: outputAccountOf(registration, material.chart),
@@ -172,8 +177,28 @@ export function receive(
       sourceId: receipt.id,
       at: moment.now,
     },
-    [...receiptSides(home, relieved, accountFor(chart, 'bank'), chart), ...released.value.flatMap((r) => r.sides)],
+    [
+      ...receiptSides(home, relieved, moneyAccountFor(chart, input.method), chart),
+      ...released.value.flatMap((r) => (r.date === date ? r.sides : [])),
+    ],
   );
+  // Tax that falls due in a filed period goes late: its release is posted on the first open day, the money on its own.
+  const later = released.value.filter((r) => r.date !== date);
+  const late = [...grouped(later, (r) => r.date).values()].map((group) =>
+    entryOf(
+      {
+        id: moment.newId(),
+        date: group[0]?.date ?? date,
+        kind: 'receipt',
+        text: `${number} ${customer.name}, tax`,
+        sourceId: receipt.id,
+        at: moment.now,
+      },
+      group.flatMap((r) => r.sides),
+    ),
+  );
+  const recorded: Receipt =
+    late.length === 0 ? receipt : { ...receipt, releaseEntryIds: late.map(({ entry }) => entry.id) };
   const changed = input.allocations.flatMap((allocation) => {
     const document = documents.get(allocation.documentId);
     return document === undefined ? [] : [settled(document, 'received', allocation.amount)];
@@ -182,9 +207,9 @@ export function receive(
     value: { id: receipt.id, number },
     changes: {
       add: {
-        receipts: [receipt],
-        journal: [posted.entry],
-        journalLines: posted.lines,
+        receipts: [recorded],
+        journal: [posted, ...late].map(({ entry }) => entry),
+        journalLines: [posted, ...late].flatMap(({ lines }) => lines),
         ...(released.value.length > 0 && { taxEntries: released.value.flatMap((r) => r.entries) }),
       },
       put: {

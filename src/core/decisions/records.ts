@@ -41,6 +41,8 @@ export interface RecordMaterial<T> {
   readonly records: TaxRecords;
   /** Newest tax point of a tax entry that rests on the tax; null while there is none. */
   readonly usedUntil: IsoDate | null;
+  /** Codes of the chart of accounts; only items name accounts. */
+  readonly accounts?: ReadonlySet<string>;
 }
 
 interface RecordKind<T> {
@@ -135,6 +137,10 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
   items: {
     schema: itemSchema,
     nameOf: (item) => item.name,
+    faults: ({ account }, { accounts }) =>
+      accounts?.has(account)
+        ? []
+        : [{ ...unknown('account', 'Choose an account of the chart, such as 4000.'), found: account }],
     kept: (item) => ({ ...item, keys: searchKeys([item.name, item.description]) }),
   },
 };

@@ -36,7 +36,7 @@ function withAccounts(registration: Registration, chart: readonly Account[]) {
     accounts: {
       output: accounts.output || make('Output tax'),
       notYetDue: accounts.notYetDue || accountFor(chart, 'tax-not-yet-due'),
-      payable: accounts.payable || accountFor(chart, 'tax-payable'),
+      payable: accounts.payable || make('Tax payable'),
     },
     made,
   };
@@ -71,6 +71,7 @@ export function saveRegistration(registration: Registration, material: Registrat
     if (registration.jurisdictionId !== before.jurisdictionId) inUse('jurisdictionId', before.jurisdictionId);
     if (registration.basis !== before.basis) inUse('basis', before.basis);
     if (accounts.output !== before.accounts.output) inUse('accounts.output', before.accounts.output);
+    if (accounts.notYetDue !== before.accounts.notYetDue) inUse('accounts.notYetDue', before.accounts.notYetDue);
   }
   if (refusals.length > 0) return refuse(...refusals);
   const saved: Registration = { ...registration, accounts, keptFrom, filedUntil: before?.filedUntil ?? '' };

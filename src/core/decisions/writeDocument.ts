@@ -1,11 +1,13 @@
 import { bookFigures } from '@/core/documents/bookFigures';
 import { type Content, figuresOf } from '@/core/documents/content';
 import { amountKey, documentWords, type IssuedDocument, owedHomeOf, owedOf, restated } from '@/core/documents/issued';
+import { type Look, lookOf } from '@/core/documents/look';
 import { sealOf } from '@/core/documents/seal';
 import { advance, type Series, sealedOnly } from '@/core/documents/series';
+import type { DocumentStyle } from '@/core/documents/style';
 import { addDays, type IsoDate, isIsoDate, laterOf } from '@/core/kernel/date';
 import { type Minor, NOTHING } from '@/core/kernel/money';
-import { accept, type Result, refuse } from '@/core/kernel/result';
+import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry } from '@/core/ledger/entry';
 import { documentSides, notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
@@ -24,7 +26,13 @@ export interface Beside {
   readonly styleId: string;
   /** ISO date it is posted under; empty for the issue date. */
   readonly accountingDate: string;
+  /** The style it is issued in; missing for what is not printed. */
+  readonly style?: DocumentStyle;
 }
+
+/** The look of a style; the plain one needs none. */
+const lookIn = (style: DocumentStyle | undefined): Look | null =>
+  style === undefined || style.id === '' ? null : lookOf(style);
 
 /** What is carried beside a document that nothing else is known of. */
 export function plainBeside(id: string, familyId = id): Beside {
@@ -39,6 +47,7 @@ export interface Written {
   /** Null where no period reports it yet, as on payment basis before it is paid. */
   readonly period: TaxPeriod | null;
   readonly series: Series;
+  readonly look: Look | null;
 }
 
 /** The day an entry is posted: its own, or the first open day when its own lies in a filed period. */
@@ -47,7 +56,7 @@ export function postingDate(registration: Registration, date: IsoDate): IsoDate 
 }
 
 /** The row of a document that nothing was posted for yet. */
-function rowOf(content: Content, series: Series, beside: Beside, moment: Moment): IssuedDocument {
+function rowOf(content: Content, series: Series, beside: Beside, look: Look | null, moment: Moment): IssuedDocument {
   const { id, familyId, tags, remarks, styleId } = beside;
   const figures = figuresOf(content);
   return {
@@ -81,6 +90,7 @@ function rowOf(content: Content, series: Series, beside: Beside, moment: Moment)
     tags,
     remarks,
     styleId,
+    lookId: look?.id ?? '',
     amountKey: amountKey(figures),
     words: documentWords(content, figures, tags),
   };
@@ -92,14 +102,36 @@ export function writeQuote(
   series: Series,
   beside: Beside,
   moment: Moment,
-): { readonly document: IssuedDocument; readonly series: Series } {
-  const document: IssuedDocument = { ...restated(rowOf(content, series, beside, moment)), sentOn: moment.today };
+): { readonly document: IssuedDocument; readonly series: Series; readonly look: Look | null } {
+  const look = lookIn(beside.style);
+  const document: IssuedDocument = { ...restated(rowOf(content, series, beside, look, moment)), sentOn: moment.today };
   const { hash } = document.seal;
   const first = (content.version ?? 1) === 1;
   return {
     document,
+    look,
     series: first ? advance(series, content.issueDate, hash) : sealedOnly(series, content.issueDate, hash),
   };
+}
+
+/** Accounts that lines and charges name and the chart does not hold. A credit note mirrors its invoice as it is. */
+function accountRefusals(content: Content, chart: readonly Account[]): readonly Refusal[] {
+  if (content.kind === 'credit-note') return [];
+  const known = new Set(chart.map((account) => account.code));
+  const at = (list: readonly { readonly account: string }[], name: string) =>
+    list.flatMap(({ account }, i): readonly Refusal[] =>
+      known.has(account)
+        ? []
+        : [
+            {
+              code: 'unknown',
+              path: `${name}[${i}].account`,
+              expected: 'Choose an account of the chart.',
+              found: account,
+            },
+          ],
+    );
+  return [...at(content.lines, 'lines'), ...at(content.adjustments ?? [], 'adjustments')];
 }
 
 /** Seals, posts and places a document; shared by all that post. */
@@ -120,6 +152,8 @@ export function writeDocument(
       expected: `a tax point from ${registration.keptFrom} on`,
       found: content.taxPoint,
     });
+  const strange = accountRefusals(content, chart);
+  if (strange.length > 0) return refuse(...strange);
   const { accountingDate } = beside;
   const posting = isIsoDate(accountingDate) ? accountingDate : content.issueDate;
   if (accountingDate !== '' && posting <= registration.filedUntil)
@@ -133,7 +167,8 @@ export function writeDocument(
   const placed = opening || content.basis === 'on-payment' ? null : placement;
   const periodId = placed === null ? '' : periodIdOf(registration.id, placed.span.start);
   const late = placed?.late ?? false;
-  const row = rowOf(content, series, beside, moment);
+  const look = lookIn(beside.style);
+  const row = rowOf(content, series, beside, look, moment);
   const { figures } = row;
   const entryId = moment.newId();
   const paid = content.kind === 'takings';
@@ -151,7 +186,8 @@ export function writeDocument(
   const posted = entryOf(
     {
       id: entryId,
-      date: postingDate(registration, posting),
+      // An opening item touches no tax: it stands on its own day, or on the first of the book.
+      date: opening ? laterOf(posting, registration.keptFrom) : postingDate(registration, posting),
       kind: content.kind === 'quote' ? 'invoice' : content.kind,
       text: `${content.number} ${content.buyer.name}`,
       sourceId: row.id,
@@ -168,6 +204,7 @@ export function writeDocument(
     taxEntries: opening ? [] : taxEntriesOf(row.id, content, figures, registration, periodId, late),
     period: placed === null ? null : { id: periodId, registrationId: registration.id, ...placed.span, filed: null },
     series: advance(series, content.issueDate, row.seal.hash),
+    look,
   });
 }
 
@@ -178,6 +215,7 @@ export function changesOf({
   taxEntries,
   period,
   series,
+  look,
 }: Written): Required<Pick<Changes, 'add' | 'put'>> {
   return {
     add: {
@@ -186,6 +224,10 @@ export function changesOf({
       journalLines: posted.lines,
       ...(taxEntries.length > 0 && { taxEntries }),
     },
-    put: { series: [series], ...(period !== null && { taxPeriods: [period] }) },
+    put: {
+      series: [series],
+      ...(period !== null && { taxPeriods: [period] }),
+      ...(look !== null && { looks: [look] }),
+    },
   };
 }

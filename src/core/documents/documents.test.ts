@@ -1,6 +1,7 @@
-import { draftOf, EUR, lineOf, settingOf } from 'tests/book';
+import { day, draftOf, EUR, lineOf, settingOf } from 'tests/book';
 import { currency } from '@/core/kernel/currency';
 import { isoDate } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
 import { DEMO_CUSTOMERS, DEMO_ITEMS } from '@/demo/setup';
@@ -9,7 +10,7 @@ import { contentFindings } from './contentRules';
 import { takeCustomer, takeItem } from './determineLine';
 import type { Draft } from './draft';
 import { freezeDraft } from './freeze';
-import { stateOf } from './issued';
+import { nextDue, stateOf } from './issued';
 import { datesOf } from './lineTax';
 import { preview } from './preview';
 import { readLine } from './readLine';
@@ -260,12 +261,46 @@ describe('state by settlement', () => {
   test.each([
     [100n, 0n, 0n, 'issued'],
     [40n, 60n, 0n, 'part-paid'],
+    [40n, 0n, 60n, 'issued'],
     [0n, 100n, 0n, 'paid'],
     [0n, 0n, 100n, 'credited'],
     [0n, 60n, 40n, 'paid'],
   ])('open %s, received %s, credited %s: %s', (open, received, credited, state) => {
-    const figures = figuresOf(frozen());
+    const content = frozen();
+    const figures = figuresOf(content);
     const settlement = { open: minor(open), received: minor(received), credited: minor(credited) };
-    expect(stateOf({ ...settlement, figures, cancelled: null, quote: null })).toBe(state);
+    expect(stateOf({ ...settlement, content, figures, cancelled: null, quote: null })).toBe(state);
   });
+});
+
+describe('the next due date', () => {
+  // 123.00 in three parts: 36.90 on 20 Jan, 36.90 on 31 Jan, 49.20 on 28 Feb.
+  const content = {
+    ...frozen(),
+    instalments: [
+      { percent: decimal('30'), due: day('2026-01-20') },
+      { percent: decimal('30'), due: day('2026-01-31') },
+      { percent: decimal('40'), due: day('2026-02-28') },
+    ],
+    dueDate: day('2026-02-28'),
+  };
+  const figures = figuresOf(content);
+  const all = figures.totals.payable;
+  const standing = (settled: bigint) => ({
+    content,
+    figures,
+    open: minor(all - settled),
+    received: minor(settled),
+    credited: minor(0n),
+    cancelled: null,
+    quote: null,
+  });
+  const part = (percent: bigint) => (all * percent + 50n) / 100n;
+  test.each([
+    ['of the first part while nothing is paid', 0n, '2026-01-20'],
+    ['of the first until all of it is paid', part(30n) - 1n, '2026-01-20'],
+    ['of the second then', part(30n), '2026-01-31'],
+    ['of the last', part(60n), '2026-02-28'],
+    ['of the last too once all is paid', all, '2026-02-28'],
+  ])('is that %s', (_, settled, due) => expect(nextDue(standing(settled))).toBe(due));
 });

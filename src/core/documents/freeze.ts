@@ -13,7 +13,7 @@ import { freezeLines, freezeOverrides } from './freezeLines';
 import { type DraftDates, datesOf, lineVerdict } from './lineTax';
 import { adjustmentRefusals, currencyOf, lineRefusals } from './readLine';
 import { freezeBuyer, freezeSeller, registrationFor, roundingIn, type Setting } from './setting';
-import { withholdingOn } from './withhold';
+import { thresholdRefusals, withholdingOn } from './withhold';
 
 function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | null): Refusal[] {
   const refusals: Refusal[] = [];
@@ -166,6 +166,8 @@ export function freezeDraft(
   if (isRefusal(home)) refusals.push(home);
   const filing = isRefusal(home) ? undefined : filingRate(registration, currency, home, setting);
   if (isRefusal(filing)) refusals.push(filing);
+  if (draft.kind !== 'quote')
+    refusals.push(...thresholdRefusals(customer, setting, taxPoint, currency, isRefusal(home) ? undefined : home));
   const { lines, adjustments, trails } = freezeLines(draft, customer, setting, known, refusals);
   const overrides = freezeOverrides(draft, known.taxes, currency, refusals);
   if (refusals.length > 0 || isRefusal(home) || isRefusal(filing)) return refuse(...refusals);

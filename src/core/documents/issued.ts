@@ -1,7 +1,8 @@
 import { exponentOf } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { writeUnits } from '@/core/kernel/decimal';
+import { ratioOf, writeUnits } from '@/core/kernel/decimal';
 import { type Minor, minor, minus, NOTHING, plus, writeMoney } from '@/core/kernel/money';
+import { add, compare, multiply, whole, ZERO } from '@/core/kernel/ratio';
 import { wordsIn } from '@/core/kernel/words';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { bookFigures, inStep } from './bookFigures';
@@ -40,6 +41,7 @@ export interface IssuedDocument {
   readonly customerId: string;
   readonly customerName: string;
   readonly issueDate: IsoDate;
+  /** Kept for indexes: when the next open part is due; see `nextDue`. Of a quote the last day it holds. */
   readonly dueDate: IsoDate;
   readonly content: Content;
   readonly figures: CalcResult;
@@ -76,6 +78,8 @@ export interface IssuedDocument {
   /** For ourselves; never printed, not sealed. */
   readonly remarks: string;
   readonly styleId: string;
+  /** The look it was issued in; empty for the plain one. */
+  readonly lookId: string;
   /** Amount as text of even length, for indexes; without sign. */
   readonly amountKey: string;
   /** Words it is found by; any part of any of them finds it. */
@@ -109,7 +113,7 @@ export const DOCUMENT_STATES: readonly DocumentState[] = [
   'invoiced',
 ];
 
-type Standing = Pick<IssuedDocument, 'open' | 'received' | 'credited' | 'cancelled' | 'quote' | 'figures'>;
+type Standing = Pick<IssuedDocument, 'open' | 'received' | 'credited' | 'cancelled' | 'quote' | 'figures' | 'content'>;
 
 /** What a quote's lines come to, by which stages are measured. */
 export function quotedValue({ figures }: Pick<IssuedDocument, 'figures'>): Minor {
@@ -128,15 +132,33 @@ export function stateOf(document: Standing): DocumentState {
   if (document.quote !== null) return quoteState(document.quote, document);
   if (document.cancelled !== null) return 'cancelled';
   if (document.open === 0n) return document.received === 0n && document.credited !== 0n ? 'credited' : 'paid';
-  return document.received !== 0n || document.credited !== 0n ? 'part-paid' : 'issued';
+  return document.received !== 0n ? 'part-paid' : 'issued';
 }
 
-/** The document with its kept state brought up to date. */
+/**
+ * The day on which the next part of what is open falls due: instalments each have their own, and what
+ * is settled covers the earliest of them.
+ */
+export function nextDue({ content, figures, open }: Standing): IsoDate {
+  const { instalments = [], dueDate } = content;
+  if (open <= 0n) return dueDate;
+  const all = owedOf(content, figures);
+  let percent = ZERO;
+  for (const instalment of instalments) {
+    percent = add(percent, ratioOf(instalment.percent));
+    // Settled so far, all − open, against this part and those before it.
+    if (compare(whole(all - open), multiply(whole(all), { n: percent.n, d: percent.d * 100n })) < 0)
+      return instalment.due;
+  }
+  return dueDate;
+}
+
+/** The document with its kept state and due date brought up to date. */
 export function restated(document: IssuedDocument): IssuedDocument {
-  return { ...document, state: stateOf(document) };
+  return { ...document, state: stateOf(document), dueDate: nextDue(document) };
 }
 
-/** True for an open invoice whose due date has passed. */
+/** True for an open invoice of which a part is due before today. */
 export function isOverdue(document: Pick<IssuedDocument, 'kind' | 'open' | 'dueDate'>, today: IsoDate): boolean {
   return (document.kind === 'invoice' || document.kind === 'opening') && document.open > 0n && document.dueDate < today;
 }

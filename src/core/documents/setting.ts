@@ -7,6 +7,7 @@ import type { Registration, RegistrationRounding } from '@/core/tax/registration
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
 import type { RateOn } from './exchangeRate';
+import type { DocumentStyle } from './style';
 
 /** What a customer was billed in a calendar year, in the home currency's minor units. */
 export interface YearBases {
@@ -25,6 +26,7 @@ export interface Setting {
   readonly certificates: readonly Certificate[];
   /** What the customer was billed in the year of the tax point. */
   readonly yearSoFar: YearBases;
+  readonly styles: readonly DocumentStyle[];
   /** The rate of a currency on the tax point; null when none is known. */
   readonly rateOf: (currency: string) => RateOn | null;
 }

@@ -2,7 +2,8 @@ import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Decimal, ratioOf } from '@/core/kernel/decimal';
 import { inMinorUnits, minor, plus, writeMoney } from '@/core/kernel/money';
-import { compare, multiply } from '@/core/kernel/ratio';
+import { compare, divide, multiply, ONE, type Ratio } from '@/core/kernel/ratio';
+import type { Refusal } from '@/core/kernel/result';
 import { halfUp } from '@/core/kernel/rounding';
 import type { Customer } from '@/core/parties/customer';
 import type { CalcResult } from '@/core/tax/calcTypes';
@@ -10,15 +11,50 @@ import { withholdingRateOn } from '@/core/tax/withholding';
 import type { FrozenWithholding, HomeRate } from './content';
 import type { Setting } from './setting';
 
-/** An amount of home units as units of the document's currency. */
-function inCurrency(amount: Decimal, { perHome }: HomeRate, currency: Currency): Decimal {
-  return writeMoney(minor(halfUp(inMinorUnits(multiply(ratioOf(amount), ratioOf(perHome)), currency))), currency);
+/** Units of a currency for one home unit on the tax point; null where no rate is known. */
+function perHomeOf(currency: Currency, setting: Setting, home: HomeRate | undefined, own: Currency): Ratio | null {
+  if (currency === setting.business.homeCurrency) return ONE;
+  if (home !== undefined && currency === own) return ratioOf(home.perHome);
+  const found = setting.rateOf(currency);
+  return found === null ? null : ratioOf(found.perHome);
+}
+
+const isNothing = (amount: Decimal): boolean => ratioOf(amount).n === 0n;
+
+/** Withholding types of a customer, with the rates of the tax point. */
+function typesOf(customer: Customer | null, setting: Setting, taxPoint: IsoDate) {
+  const own = new Set(customer?.withholding);
+  return setting.setup.withholdingTypes.flatMap((type) => {
+    const rate = own.has(type.id) ? withholdingRateOn(type, taxPoint) : null;
+    return rate === null ? [] : [{ type, rate }];
+  });
+}
+
+/** Thresholds that can't be held against a document, because no rate of their currency is known on the tax point. */
+export function thresholdRefusals(
+  customer: Customer | null,
+  setting: Setting,
+  taxPoint: IsoDate,
+  currency: Currency,
+  home: HomeRate | undefined,
+): readonly Refusal[] {
+  return typesOf(customer, setting, taxPoint).flatMap(({ type }): readonly Refusal[] => {
+    const none = isNothing(type.thresholdDocument) && isNothing(type.thresholdYear);
+    if (none || perHomeOf(type.currency, setting, home, currency) !== null) return [];
+    return [
+      {
+        code: 'missing',
+        path: 'taxPoint',
+        expected: `The threshold of ${type.name} is in ${type.currency}, and no exchange rate of ${type.currency} is known on or before the tax point: give it in Setup, Exchange rates.`,
+      },
+    ];
+  });
 }
 
 /**
  * What the customer keeps back from a document with these figures: its withholding types with the
  * rates of the tax point. A type with a threshold for the year only counts once the customer's
- * documents of the year, this one included, reach it.
+ * documents of the year, this one included, reach it. Thresholds are in the type's own currency.
  */
 export function withholdingOn(
   customer: Customer | null,
@@ -28,19 +64,26 @@ export function withholdingOn(
   home: HomeRate | undefined,
 ): readonly FrozenWithholding[] {
   if (customer === null || customer.withholding.length === 0) return [];
-  // Thresholds are in home currency, whatever the document is in.
   const { net, taxAmount, gross } = figures.home ?? figures.totals;
-  const currency = home?.currency ?? figures.currency;
   const bases = { net, tax: taxAmount, gross };
-  return setting.setup.withholdingTypes.flatMap((type): readonly FrozenWithholding[] => {
-    if (!customer.withholding.includes(type.id)) return [];
-    const rate = withholdingRateOn(type, taxPoint);
-    if (rate === null) return [];
-    const year = plus(setting.yearSoFar[type.base], bases[type.base]);
-    const reached = compare({ n: year, d: 1n }, inMinorUnits(ratioOf(type.thresholdYear), currency)) >= 0;
-    if (!reached) return [];
-    const { id, name, base, when, certificate, thresholdDocument } = type;
-    const threshold = home === undefined ? thresholdDocument : inCurrency(thresholdDocument, home, figures.currency);
+  const homeCurrency = setting.business.homeCurrency;
+  const ownPerHome = perHomeOf(figures.currency, setting, home, figures.currency) ?? ONE;
+  return typesOf(customer, setting, taxPoint).flatMap(({ type, rate }): readonly FrozenWithholding[] => {
+    const { id, name, base, when, certificate, currency, thresholdDocument, thresholdYear } = type;
+    const perHome = perHomeOf(currency, setting, home, figures.currency) ?? ONE;
+    // In home currency, so that the sum of the year is not converted document by document.
+    const inHome = (amount: Decimal) => inMinorUnits(divide(ratioOf(amount), perHome), homeCurrency);
+    const year = plus(setting.yearSoFar[base], bases[base]);
+    if (compare({ n: year, d: 1n }, inHome(thresholdYear)) < 0) return [];
+    const threshold =
+      currency === figures.currency
+        ? thresholdDocument
+        : writeMoney(
+            minor(
+              halfUp(inMinorUnits(multiply(divide(ratioOf(thresholdDocument), perHome), ownPerHome), figures.currency)),
+            ),
+            figures.currency,
+          );
     return [{ id, name, base, when, certificate, percent: rate.percent, since: rate.from, threshold }];
   });
 }

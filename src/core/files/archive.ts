@@ -7,10 +7,11 @@ import { bookFaults } from './bookFaults';
 import { type BookContentV1, upgradeV1 } from './upgradeV1';
 import { type BookContentV2, upgradeV2 } from './upgradeV2';
 import { type BookContentV3, upgradeV3 } from './upgradeV3';
+import { type BookContentV4, upgradeV4 } from './upgradeV4';
 
 const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
-export const ARCHIVE_VERSION = 4;
+export const ARCHIVE_VERSION = 5;
 const MANIFEST = 'manifest.json';
 /** A stranger's file may not unpack to more than this: 1 GiB. */
 const LARGEST = 2 ** 30;
@@ -124,6 +125,7 @@ const SINCE: Partial<Record<BookTable, number>> = {
   savedViews: 3,
   attachments: 3,
   transmissions: 4,
+  looks: 5,
 };
 
 /** The content of an archive in today's shape. */
@@ -133,6 +135,7 @@ function broughtUp(content: Record<string, unknown[]>, version: number): Result<
     if (version < 2) book = { ...book, ...upgradeV1(book as unknown as BookContentV1) };
     if (version < 3) book = { ...book, ...upgradeV2(book as unknown as BookContentV2) };
     if (version < 4) book = { ...book, ...upgradeV3(book as unknown as BookContentV3) };
+    if (version < 5) book = { ...book, ...upgradeV4(book as unknown as BookContentV4) };
     return accept(book);
   } catch {
     // Rows of a wrong shape make the upgrade stumble; to the reader that is damage like any other.

@@ -26,7 +26,7 @@ import { taxSchema } from '@/core/tax/tax';
 import { taxCodeSchema } from '@/core/tax/taxCode';
 import { withholdingTypeSchema } from '@/core/tax/withholding';
 
-type FieldKind = 'text' | 'date' | 'amount' | 'list' | 'record';
+type FieldKind = 'text' | 'empty-or-text' | 'date' | 'amount' | 'list' | 'record';
 
 /** Fields that every row of a table must hold, and of what kind. The rest is proven by seals and schemas. */
 const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> } = {
@@ -46,8 +46,9 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
   accounts: { code: 'text', name: 'text', type: 'text' },
   series: { id: 'text', next: 'record' },
   styles: { id: 'text', name: 'text', words: 'list' },
+  looks: { id: 'text', style: 'record' },
   savedViews: { id: 'text', name: 'text', filter: 'record' },
-  attachments: { id: 'text', ownerId: 'text', name: 'text', data: 'text' },
+  attachments: { id: 'text', ownerId: 'text', name: 'text', data: 'empty-or-text' },
   drafts: { id: 'text', lines: 'list', keys: 'list' },
   documents: {
     id: 'text',
@@ -77,7 +78,8 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
   },
   journal: { id: 'text', date: 'date', text: 'text' },
   journalLines: { id: 'text', entryId: 'text', account: 'text', date: 'date', amount: 'amount' },
-  taxEntries: { id: 'text', periodId: 'text', documentId: 'text', base: 'amount', tax: 'amount' },
+  // On payment basis tax that is not due yet stands in no period.
+  taxEntries: { id: 'text', periodId: 'empty-or-text', documentId: 'text', base: 'amount', tax: 'amount' },
   taxPeriods: { id: 'text', start: 'date', end: 'date' },
   transmissions: { id: 'text', documentId: 'text', file: 'text', phase: 'text', tries: 'list', answers: 'list' },
   audit: { id: 'text', at: 'text', action: 'text' },
@@ -85,6 +87,7 @@ const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> }
 
 const HOLDS: Readonly<Record<FieldKind, (value: unknown) => boolean>> = {
   text: (v) => typeof v === 'string' && v !== '',
+  'empty-or-text': (v) => typeof v === 'string',
   date: isIsoDate,
   amount: (v) => typeof v === 'bigint',
   list: Array.isArray,
@@ -121,6 +124,7 @@ function schemaFaults(content: BookContent): Refusal[] {
     ...content.exchangeRates.map((row) => ['exchangeRates', exchangeRateSchema, row] as const),
     ...content.series.map((row) => ['series', seriesSchema, row] as const),
     ...content.styles.map((row) => ['styles', styleSchema, row] as const),
+    ...content.looks.map((row) => ['looks', styleSchema, row.style] as const),
     ...content.savedViews.map((row) => ['savedViews', savedViewSchema, row] as const),
     ...content.customers.map((row) => ['customers', customerSchema, row] as const),
     ...content.items.map((row) => ['items', itemSchema, row] as const),

@@ -4,13 +4,17 @@ import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result'
 /** Largest CSV text that is read: 20 MiB of characters. */
 const LARGEST = 20 * 2 ** 20;
 
-/** Cells that a spreadsheet would run as a formula (also behind marks of ours), and the mark that keeps it from doing so. */
-const FORMULA = /^'*[=+\-@\t\r]/;
-const GUARD = "'";
+/**
+ * Where a spreadsheet would begin to run a formula: at the start of a cell, and behind what some take
+ * for the end of one; by the plain signs and the wide ones that some read as the plain.
+ */
+const FORMULA = /(^|[;\t|\r\n])(\s*)('*)(?=[=+\-@\uFF1D\uFF0B\uFF0D\uFF20])|^(?=[\t\r])/g;
+const GUARDED = /(^|[;\t|\r\n])(\s*)'('*)(?=[=+\-@\uFF1D\uFF0B\uFF0D\uFF20])|^'(?=[\t\r])/g;
+/** A plain number runs nothing, whatever its sign. */
+const NUMBER = /^[+-]?\d+(?:[.,]\d+)?$/;
 
-const guarded = (cell: string): string => (FORMULA.test(cell) ? GUARD + cell : cell);
-const unguarded = (cell: string): string =>
-  cell.startsWith(GUARD) && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
+const guarded = (cell: string): string => (NUMBER.test(cell) ? cell : cell.replace(FORMULA, "$1$2'$3"));
+const unguarded = (cell: string): string => cell.replace(GUARDED, '$1$2$3');
 
 /** Records as CSV (RFC 4180), heads first; cells that could run as a formula are made harmless. */
 export function writeCsv(heads: readonly string[], rows: readonly (readonly string[])[]): string {

@@ -1,15 +1,17 @@
 import { signed } from '@/core/documents/content';
 import type { IndexColumnName } from '@/core/documents/documentFilter';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { stateWord } from '@/core/documents/stateWord';
+import type { IsoDate } from '@/core/kernel/date';
 import { writeMoney } from '@/core/kernel/money';
 import { writeCsv } from './csv';
 
 /** What each column of the index says of a document, as plain text for other programs. */
-const CELLS: Readonly<Record<IndexColumnName, (document: IssuedDocument) => string>> = {
+const CELLS: Readonly<Record<IndexColumnName, (document: IssuedDocument, today: IsoDate) => string>> = {
   customer: (d) => d.customerName,
   issued: (d) => d.issueDate,
   due: (d) => d.dueDate,
-  state: (d) => d.state,
+  state: stateWord,
   open: (d) => writeMoney(d.open, d.content.currency),
   reference: (d) => [d.content.buyerReference, d.content.orderNumber].filter(Boolean).join(' / '),
   tags: (d) => d.tags.join(', '),
@@ -18,9 +20,13 @@ const CELLS: Readonly<Record<IndexColumnName, (document: IssuedDocument) => stri
 
 /**
  * Documents as CSV: kind and number, the columns that are shown, then net, tax, total and currency as
- * decimals. Credit notes count down.
+ * decimals. Credit notes count down; states are those of a day.
  */
-export function documentsCsv(documents: readonly IssuedDocument[], columns: readonly IndexColumnName[]): string {
+export function documentsCsv(
+  documents: readonly IssuedDocument[],
+  columns: readonly IndexColumnName[],
+  today: IsoDate,
+): string {
   const heads = ['kind', 'number', ...columns, 'net', 'tax', 'total', 'currency'];
   const rows = documents.map((document) => {
     const { content, figures } = document;
@@ -29,7 +35,7 @@ export function documentsCsv(documents: readonly IssuedDocument[], columns: read
     return [
       document.kind,
       document.number,
-      ...columns.map((column) => CELLS[column](document)),
+      ...columns.map((column) => CELLS[column](document, today)),
       ...amounts,
       content.currency,
     ];

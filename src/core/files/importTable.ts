@@ -14,6 +14,8 @@ export interface ImportMaterial<T extends CsvTable> {
   /** Newest tax point of entries by tax. */
   readonly usedUntil: ReadonlyMap<string, IsoDate>;
   readonly customerIds: ReadonlySet<string>;
+  /** Codes of the chart of accounts. */
+  readonly accounts: ReadonlySet<string>;
 }
 
 /** What a file would do. Nothing is taken in while any row is wrong. */
@@ -57,7 +59,13 @@ export function planImport<T extends CsvTable>(
   for (const one of read) {
     const before = material.known.get(one.value.id);
     const usedUntil = material.usedUntil.get(one.value.id) ?? null;
-    const found = recordRefusals<CsvTable>(table, one.value, { before, isNew: false, records, usedUntil });
+    const found = recordRefusals<CsvTable>(table, one.value, {
+      before,
+      isNew: false,
+      records,
+      usedUntil,
+      accounts: material.accounts,
+    });
     wrong.push(...found.map((refusal) => placed(table, one, refusal)));
     if (table === 'certificates' && !material.customerIds.has((one.value as CsvRecords['certificates']).customerId))
       wrong.push({

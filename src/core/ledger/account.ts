@@ -1,3 +1,5 @@
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
+
 /** What an account is for the statements. */
 export type AccountType = 'asset' | 'liability' | 'income' | 'expense' | 'equity';
 
@@ -6,6 +8,8 @@ export type AccountRole =
   | ''
   | 'receivables'
   | 'bank'
+  | 'cash'
+  | 'card'
   | 'output-tax'
   | 'tax-not-yet-due'
   | 'tax-payable'
@@ -26,6 +30,8 @@ export interface Account {
 /** The chart a new book begins with. */
 export const FIRST_CHART: readonly Account[] = [
   { code: '1000', name: 'Bank', type: 'asset', role: 'bank' },
+  { code: '1010', name: 'Cash', type: 'asset', role: 'cash' },
+  { code: '1020', name: 'Card payments', type: 'asset', role: 'card' },
   { code: '1100', name: 'Receivables', type: 'asset', role: 'receivables' },
   { code: '1300', name: 'Tax withheld by customers', type: 'asset', role: 'withholding-claims' },
   { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
@@ -49,4 +55,9 @@ export function accountFor(chart: readonly Account[], role: Exclude<AccountRole,
   const account = chart.find((a) => a.role === role);
   if (account === undefined) throw new RangeError(`no account has the role ${role}`);
   return account.code;
+}
+
+/** Where money of a method goes; a cheque goes to the bank. */
+export function moneyAccountFor(chart: readonly Account[], method: PaymentMethod): string {
+  return accountFor(chart, method === 'cash' || method === 'card' ? method : 'bank');
 }

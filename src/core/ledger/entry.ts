@@ -72,20 +72,24 @@ export function isBalanced(lines: readonly Pick<JournalLine, 'amount'>[]): boole
  */
 export function entryOf(entry: JournalEntry, sides: readonly Side[]): PostedEntry {
   if (!isBalanced(sides)) throw new RangeError(`entry ${entry.text} does not balance`);
-  const lines = sides
-    .filter((side) => side.amount !== 0n)
-    .map(
-      (side, i): JournalLine => ({
-        id: `${entry.id}:${String(i).padStart(3, '0')}`,
-        entryId: entry.id,
-        account: side.account,
-        date: entry.date,
-        amount: side.amount,
-        text: side.text ?? entry.text,
-        taxPeriodId: side.taxPeriodId ?? '',
-        taxCode: side.taxCode ?? '',
-        ...(side.inDocument && { inDocument: side.inDocument }),
-      }),
-    );
+  const moved = sides.filter((side) => side.amount !== 0n);
+  // Debits first, as entries are read; a journal stays as it was typed.
+  const ordered =
+    entry.kind === 'journal'
+      ? moved
+      : [...moved.filter((side) => side.amount > 0n), ...moved.filter((side) => side.amount < 0n)];
+  const lines = ordered.map(
+    (side, i): JournalLine => ({
+      id: `${entry.id}:${String(i).padStart(3, '0')}`,
+      entryId: entry.id,
+      account: side.account,
+      date: entry.date,
+      amount: side.amount,
+      text: side.text ?? entry.text,
+      taxPeriodId: side.taxPeriodId ?? '',
+      taxCode: side.taxCode ?? '',
+      ...(side.inDocument && { inDocument: side.inDocument }),
+    }),
+  );
   return { entry, lines };
 }

@@ -139,6 +139,15 @@ describe('the trial balance', () => {
     ]);
     expect([debit, credit]).toEqual([500n, 500n]);
   });
+  test('names an account that the chart does not hold, so that debits and credits stay equal', () => {
+    const strange = [month('1000', '2026-01', 500n), month('4999', '2026-01', -500n)];
+    const { rows, debit, credit } = trialBalance(FIRST_CHART, strange, '2026-01' as never);
+    expect(rows.map((row) => [row.account.code, row.account.name])).toEqual([
+      ['1000', 'Bank'],
+      ['4999', 'Not in the chart of accounts'],
+    ]);
+    expect(debit).toBe(credit);
+  });
   test('leaves later months out', () => {
     const { rows } = trialBalance(FIRST_CHART, months, '2026-01' as never);
     expect(rows.map((row) => [row.account.code, row.debit - row.credit])).toEqual([

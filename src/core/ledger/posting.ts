@@ -4,9 +4,10 @@ import { netsByAccount } from '@/core/documents/netsByAccount';
 import { withheldOnIssue } from '@/core/documents/withhold';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { Registration } from '@/core/tax/registration';
-import { type Account, type AccountRole, accountFor } from './account';
+import { type Account, type AccountRole, accountFor, moneyAccountFor } from './account';
 import type { JournalLine, Side } from './entry';
 
 /** What posting looks at in a document; a draft can show it before it is frozen. */
@@ -19,6 +20,8 @@ export interface PostedContent {
   readonly adjustments?: readonly { readonly id: string; readonly account: string }[];
   readonly withholding?: readonly FrozenWithholding[];
   readonly counted?: readonly CountedPart[];
+  /** How takings were paid. */
+  readonly paidBy?: PaymentMethod;
 }
 
 /** Where a registration's tax is posted. */
@@ -41,7 +44,7 @@ export function outputAccountOf(registration: Pick<Registration, 'accounts'>, ch
 /**
  * What a document posts in home currency, its own currency beside it: receivables for what is
  * payable, a claim for what is withheld already, income by account, allowances and charges, output
- * tax by code, and the difference of a rounded total. Takings go to the bank instead of receivables;
+ * tax by code, and the difference of a rounded total. Takings go to where the money is instead of receivables;
  * an opening item stands against opening balances. A credit note posts the mirror.
  */
 export function documentSides(
@@ -69,9 +72,10 @@ export function documentSides(
   const { payable, rounding } = figures.totals;
   const only = (role: Exclude<AccountRole, ''>, amount: Minor, own: Minor): readonly Side[] =>
     amount === NOTHING ? [] : [side(accountFor(chart, role), amount, own)];
-  const owing = content.kind === 'takings' ? 'bank' : 'receivables';
+  const owing =
+    content.kind === 'takings' ? moneyAccountFor(chart, content.paidBy ?? 'bank') : accountFor(chart, 'receivables');
   return [
-    side(accountFor(chart, owing), minor(counted.payable - withheldHome), minor(payable - withheldOwn)),
+    side(owing, minor(counted.payable - withheldHome), minor(payable - withheldOwn)),
     ...only('withholding-claims', withheldHome, withheldOwn),
     ...only('rounding', negated(counted.rounding), negated(rounding)),
     ...income.map(({ account, home, own }) => side(account, negated(home), negated(own))),

@@ -21,7 +21,10 @@ export interface TrialBalance {
   readonly credit: Minor;
 }
 
-/** Balances of all accounts up to and with `until`; accounts that never moved are left out. */
+/**
+ * Balances of all accounts up to and with `until`; accounts that never moved are left out. An account
+ * that the chart does not hold stands under its code, so that debits and credits stay equal.
+ */
 export function trialBalance(
   chart: readonly Account[],
   months: readonly AccountMonth[],
@@ -30,7 +33,12 @@ export function trialBalance(
   const balances = new Map<string, Minor>();
   for (const { account, month, amount } of months)
     if (month <= until) balances.set(account, plus(balances.get(account) ?? NOTHING, amount));
-  const rows = chart.flatMap((account): TrialRow[] => {
+  const known = new Set(chart.map((account) => account.code));
+  const strange = [...balances.keys()]
+    .filter((code) => !known.has(code))
+    .sort()
+    .map((code): Account => ({ code, name: 'Not in the chart of accounts', type: 'expense', role: '' }));
+  const rows = [...chart, ...strange].flatMap((account): TrialRow[] => {
     const balance = balances.get(account.code);
     if (balance === undefined) return [];
     return [{ account, debit: balance > 0n ? balance : NOTHING, credit: balance < 0n ? minor(-balance) : NOTHING }];

@@ -20,6 +20,8 @@ export interface Business {
   readonly creditorId: string;
   readonly endpoint: Endpoint;
   readonly homeCurrency: Currency;
+  /** Style of documents for which none is chosen; empty for the plain one. */
+  readonly styleId: string;
 }
 
 export const businessSchema = yup.object({
@@ -41,4 +43,5 @@ export const businessSchema = yup.object({
   creditorId: optionalText(35),
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
+  styleId: optionalText(80),
 });

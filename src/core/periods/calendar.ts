@@ -1,4 +1,4 @@
-import { addDays, addMonths, type IsoDate, isoDate, monthName } from '@/core/kernel/date';
+import { addDays, addMonths, type IsoDate, isIsoDate, isoDate, monthName } from '@/core/kernel/date';
 import type { Frequency, Registration } from '@/core/tax/registration';
 
 /** A stretch of days that one return covers. */
@@ -21,11 +21,17 @@ export function spanOf(frequency: Frequency, day: IsoDate): Span {
   return { start, end: addDays(addMonths(start, months), -1) };
 }
 
-/** All periods of a registration from the first it keeps to the one that holds `until`, oldest first. */
+/** Last day on which a period of a registration may begin: none begins after its end. */
+function lastStart({ until }: Registration, day: IsoDate): IsoDate {
+  return until !== '' && until < day ? until : day;
+}
+
+/** All periods of a registration from the first it keeps to the one that holds `until`, or its end; oldest first. */
 export function spansUntil(registration: Registration, until: IsoDate): readonly Span[] {
   const spans: Span[] = [];
+  const last = lastStart(registration, until);
   let span = spanOf(registration.frequency, registration.keptFrom);
-  while (span.start <= until) {
+  while (span.start <= last) {
     spans.push(span);
     span = spanOf(registration.frequency, addDays(span.end, 1));
   }
@@ -38,9 +44,20 @@ export function nextToFile(registration: Registration): Span {
   return spanOf(frequency, filedUntil === '' ? keptFrom : addDays(filedUntil, 1));
 }
 
+/** True for a period that begins after the registration ended; it is filed only when something late stands in it. */
+export function isAfterEnd({ until }: Pick<Registration, 'until'>, { start }: Span): boolean {
+  return until !== '' && start > until;
+}
+
 /** `<registration>|<first day>`, the key of a tax period. */
 export function periodIdOf(registrationId: string, start: IsoDate): string {
   return `${registrationId}|${start}`;
+}
+
+/** First day of the period with this id; null where a document stands in none yet. */
+export function startOfPeriod(periodId: string): IsoDate | null {
+  const start = periodId.slice(periodId.lastIndexOf('|') + 1);
+  return isIsoDate(start) ? start : null;
 }
 
 /** Where a document with this tax point is reported. */
@@ -50,11 +67,16 @@ export interface Placement {
   readonly late: boolean;
 }
 
-/** Null when the tax point lies before the first period that the registration keeps. */
+/**
+ * Null when the tax point lies before the first period that the registration keeps. What comes after
+ * its end, such as a credit note, belongs to its last period; once that is filed, to one behind it.
+ */
 export function placeInPeriod(registration: Registration, taxPoint: IsoDate): Placement | null {
-  if (taxPoint < spanOf(registration.frequency, registration.keptFrom).start) return null;
-  const late = registration.filedUntil !== '' && taxPoint <= registration.filedUntil;
-  return { span: late ? nextToFile(registration) : spanOf(registration.frequency, taxPoint), late };
+  const { frequency, keptFrom, filedUntil } = registration;
+  if (taxPoint < spanOf(frequency, keptFrom).start) return null;
+  const day = lastStart(registration, taxPoint);
+  const late = filedUntil !== '' && day <= filedUntil;
+  return { span: late ? nextToFile(registration) : spanOf(frequency, day), late };
 }
 
 /** Short name of a period: `Nov–Dec 2026`, `Nov 2026`, `2026`. */

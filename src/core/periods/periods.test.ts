@@ -68,6 +68,7 @@ describe('the return', () => {
     jurisdictionName: 'Ireland',
     taxId: 'IE-VAT',
     part: 0,
+    partOfJurisdiction: 0,
     kind: 'due',
     receiptId: '',
     certificate: '',

@@ -1,10 +1,12 @@
 import { bookFigures } from '@/core/documents/bookFigures';
-import { figuresOf, signed } from '@/core/documents/content';
+import { type Content, figuresOf, signed } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { sealOf } from '@/core/documents/seal';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
+import { type Minor, minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
+import type { Receipt } from '@/core/receipts/receipt';
+import { type AccountBridge, type BridgeMaterial, bridgeAccount, uncleared } from './accountBridge';
 import { paidInOrder, type Releases, releasedBy } from './release';
 import { returnOf, type TaxBalance } from './return';
 import type { TaxEntry } from './taxEntry';
@@ -17,7 +19,9 @@ export type DifferenceCause =
   | 'entry-without-document'
   | 'document-without-entry'
   | 'posting-differs'
-  | 'balance-differs';
+  | 'balance-differs'
+  | 'not-yet-due-differs'
+  | 'account-differs';
 
 export interface Difference {
   readonly cause: DifferenceCause;
@@ -35,14 +39,38 @@ export interface Difference {
 export interface ProofMaterial {
   readonly documents: readonly IssuedDocument[];
   readonly taxEntries: readonly TaxEntry[];
-  /** Lines of the output tax account that belong to the period, by mark or (manual ones) by date; no filing entry. */
+  /** Lines of the output tax account that are marked with the period; no filing entry. */
   readonly ledgerLines: readonly JournalLine[];
+  /** Lines that manual journals wrote to that account up to the end of the period, oldest first. */
+  readonly manualLines: readonly JournalLine[];
+  /** The account by posting date. */
+  readonly account: BridgeMaterial;
+  /** Documents on payment basis issued in the period, with what they wrote as not yet due. */
+  readonly notYetDue: readonly NotYetDue[];
+  /** Manual journals of the period that touch receivables or money; they part the ledger from what customers owe. */
+  readonly touching: readonly TouchingJournal[];
   /** Documents on payment basis that receipts of the period paid of, with all their receipts. */
   readonly releases: readonly Releases[];
   /** Receipts among them that belong to this period. */
   readonly receiptIds: ReadonlySet<string>;
   /** The kept balances that the return on screen is read from. */
   readonly balances: readonly TaxBalance[];
+}
+
+/** A document on payment basis with the entries and lines that hold its tax until it is paid. */
+export interface NotYetDue {
+  readonly document: IssuedDocument;
+  readonly entries: readonly TaxEntry[];
+  /** On the account for tax not yet due. */
+  readonly lines: readonly JournalLine[];
+}
+
+/** A manual journal on an account that customers' or bank's own records stand behind. */
+export interface TouchingJournal {
+  readonly entryId: string;
+  readonly subject: string;
+  readonly account: string;
+  readonly amount: Minor;
 }
 
 export interface Proof {
@@ -52,6 +80,12 @@ export interface Proof {
   /** Credit side of the output tax account. */
   readonly ledger: Minor;
   readonly documentCount: number;
+  /** The output tax account from its opening to its closing balance. */
+  readonly account: AccountBridge;
+  /** Told beside the proof; the tax is the same with them. */
+  readonly touching: readonly TouchingJournal[];
+  /** Documents whose tax was typed, with what it differs from the computed one. */
+  readonly overridden: readonly Overridden[];
   readonly differences: readonly Difference[];
   readonly holds: boolean;
 }
@@ -71,6 +105,46 @@ function recompute(document: IssuedDocument): { byCode: Map<string, Minor>; seal
   return { byCode, sealed: sealOf(content, seal.previous).hash === seal.hash };
 }
 
+/** A line of a tax account as it counts in a return: credits are above zero. */
+const credit = (line: Pick<JournalLine, 'amount'>): Minor => negated(line.amount);
+
+const entryIdsOf = ({ entryId, releaseEntryIds = [] }: Receipt): readonly string[] => [entryId, ...releaseEntryIds];
+
+/** A document whose tax was typed instead of computed. */
+export interface Overridden {
+  readonly documentId: string;
+  readonly subject: string;
+  /** Typed less computed, in home currency, signed as it counts. */
+  readonly amount: Minor;
+}
+
+/** What typed taxes of a document come to beyond what its lines would have. Part credits hold shares, not typed taxes. */
+function overriddenIn({ id, number, content, cancelled }: IssuedDocument): readonly Overridden[] {
+  if (content.overrides === undefined || content.counted !== undefined || cancelled !== null) return [];
+  const { overrides: _, ...plain } = content;
+  const taxOf = (of: Content) => bookFigures(of, figuresOf(of)).taxAmount;
+  return [{ documentId: id, subject: number, amount: signed(content, minus(taxOf(content), taxOf(plain))) }];
+}
+
+/** Tax not yet due, computed again, against its entries and its postings. */
+function proveNotYetDue(notYetDue: readonly NotYetDue[]): readonly Difference[] {
+  return notYetDue.flatMap(({ document, entries, lines }): readonly Difference[] => {
+    const due = total(recompute(document).byCode.values());
+    const entered = total(entries.map((entry) => entry.tax));
+    const posted = total(lines.map(credit));
+    if (due === entered && due === posted) return [];
+    return [
+      {
+        cause: 'not-yet-due-differs',
+        amount: due === entered ? minus(posted, due) : minus(entered, due),
+        subject: document.number,
+        documentId: document.id,
+        entryId: document.entryId,
+      },
+    ];
+  });
+}
+
 /** Tax that receipts released, computed again from the documents and everything paid of them before. */
 function proveReleases(
   releases: readonly Releases[],
@@ -83,21 +157,22 @@ function proveReleases(
     taxEntries.filter((entry) => entry.receiptId !== ''),
     (entry) => `${entry.receiptId}|${entry.documentId}`,
   );
-  const expected = new Map<string, Minor>();
+  const expected = new Map<string, { readonly receipt: Receipt; entered: Minor }>();
   const known = new Set<string>();
   let tax = NOTHING;
   for (const one of releases) {
     const { document, registration } = one;
     const at = { subject: document.number, documentId: document.id, entryId: '' };
     if (!recompute(document).sealed) differences.push({ cause: 'document-altered', amount: NOTHING, ...at });
-    for (const { receipt, before, after } of paidInOrder(one)) {
+    for (const { receipt, before: paid, after } of paidInOrder(one)) {
       if (!receiptIds.has(receipt.id)) continue;
-      const due = total(releasedBy(receipt, document, registration, before, after, '', false).map((e) => e.tax));
+      const due = total(releasedBy(receipt, document, registration, paid, after, '', false).map((e) => e.tax));
       const own = written.get(`${receipt.id}|${document.id}`) ?? [];
       const entered = total(own.map((e) => e.tax));
       known.add(`${receipt.id}|${document.id}`);
       tax = plus(tax, due);
-      expected.set(receipt.entryId, plus(expected.get(receipt.entryId) ?? NOTHING, entered));
+      const before = expected.get(receipt.id)?.entered ?? NOTHING;
+      expected.set(receipt.id, { receipt, entered: plus(before, entered) });
       if (entered !== due)
         differences.push({
           cause: own.length === 0 ? 'document-without-entry' : 'entry-differs',
@@ -107,15 +182,15 @@ function proveReleases(
         });
     }
   }
-  for (const [entryId, entered] of expected) {
-    const posted = total((postedOf.get(entryId) ?? []).map((line) => minor(-line.amount)));
+  for (const { receipt, entered } of expected.values()) {
+    const posted = total(entryIdsOf(receipt).flatMap((id) => (postedOf.get(id) ?? []).map(credit)));
     if (posted !== entered)
       differences.push({
         cause: 'posting-differs',
         amount: minus(posted, entered),
-        subject: 'A receipt',
+        subject: receipt.number,
         documentId: '',
-        entryId,
+        entryId: receipt.entryId,
       });
   }
   for (const [key, entries] of written)
@@ -127,15 +202,16 @@ function proveReleases(
         documentId: '',
         entryId: '',
       });
-  return { tax, differences, entryIds: new Set(expected.keys()) };
+  return { tax, differences, entryIds: new Set([...expected.values()].flatMap(({ receipt }) => entryIdsOf(receipt))) };
 }
 
 /**
  * Compares three sources of a period's tax: documents computed again from their content, tax
  * entries (with the return that is kept of them), and the ledger's output tax account. Every difference is named with its cause; when no
- * difference is named the three sums are equal.
+ * difference is named the three sums are equal. Manual journals on the account are named in each period until they are cleared.
  */
-export function prove({ documents, taxEntries, ledgerLines, balances, releases, receiptIds }: ProofMaterial): Proof {
+export function prove(material: ProofMaterial): Proof {
+  const { documents, taxEntries, ledgerLines, balances, releases, receiptIds } = material;
   const differences: Difference[] = [];
   const entriesOf = grouped(
     taxEntries.filter((entry) => entry.receiptId === ''),
@@ -189,15 +265,26 @@ export function prove({ documents, taxEntries, ledgerLines, balances, releases, 
         documentId: '',
         entryId: '',
       });
-  for (const line of ledgerLines)
-    if (line.taxCode === '' || !knownEntries.has(line.entryId))
-      differences.push({
-        cause: line.taxCode === '' ? 'manual-journal' : 'posting-differs',
-        amount: minor(-line.amount),
-        subject: line.text,
-        documentId: '',
-        entryId: line.entryId,
-      });
+  const manual = uncleared(material.manualLines);
+  for (const line of [...ledgerLines.filter(({ entryId }) => !knownEntries.has(entryId)), ...manual])
+    differences.push({
+      cause: line.taxCode === '' ? 'manual-journal' : 'posting-differs',
+      amount: credit(line),
+      subject: line.text,
+      documentId: '',
+      entryId: line.entryId,
+    });
+  differences.push(...proveNotYetDue(material.notYetDue));
+  const account = bridgeAccount(material.account);
+  const unexplained = account.steps.find((step) => step.kind === 'unknown');
+  if (unexplained !== undefined)
+    differences.push({
+      cause: 'account-differs',
+      amount: unexplained.amount,
+      subject: 'The account',
+      documentId: '',
+      entryId: '',
+    });
   const returned = returnOf(balances).tax;
   const entered = total(taxEntries.map((entry) => entry.tax));
   if (returned !== entered)
@@ -211,8 +298,11 @@ export function prove({ documents, taxEntries, ledgerLines, balances, releases, 
   return {
     documents: documentTax,
     taxEntries: entered,
-    ledger: total(ledgerLines.map((line) => minor(-line.amount))),
+    ledger: total([...ledgerLines, ...manual].map(credit)),
     documentCount: documents.length,
+    account,
+    touching: material.touching,
+    overridden: documents.flatMap(overriddenIn),
     differences,
     holds: differences.length === 0,
   };

@@ -24,6 +24,8 @@ export interface TaxBalance {
   readonly base: Minor;
   /** The part of the base that no other row of the same code holds already. */
   readonly baseOnce: Minor;
+  /** The part of the base that no other tax of the same jurisdiction holds; missing in returns filed before version 5. */
+  readonly baseHere?: Minor;
   readonly tax: Minor;
   readonly filingCurrency: Currency;
   readonly filingBase: Minor;
@@ -94,6 +96,7 @@ const blank = (entry: TaxEntry): TaxBalance => ({
   ...(Object.fromEntries(OF_ENTRY.map((field) => [field, entry[field]])) as Pick<TaxEntry, (typeof OF_ENTRY)[number]>),
   base: NOTHING,
   baseOnce: NOTHING,
+  baseHere: NOTHING,
   tax: NOTHING,
   filingBase: NOTHING,
   filingBaseOnce: NOTHING,
@@ -112,6 +115,7 @@ export function addToBalances(balances: readonly TaxBalance[], entries: readonly
       ...row,
       base: plus(row.base, entry.base),
       baseOnce: once ? plus(row.baseOnce, entry.base) : row.baseOnce,
+      baseHere: plus(row.baseHere ?? NOTHING, entry.partOfJurisdiction === 0 ? entry.base : NOTHING),
       tax: plus(row.tax, entry.tax),
       filingBase: plus(row.filingBase, entry.filingBase),
       filingBaseOnce: once ? plus(row.filingBaseOnce, entry.filingBase) : row.filingBaseOnce,
@@ -161,11 +165,17 @@ export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
   return [...grouped(rows, (row) => row.jurisdictionId)].map(([jurisdictionId, own]) => ({
     jurisdictionId,
     jurisdictionName: own[0]?.jurisdictionName ?? jurisdictionId,
-    base: total(own.filter((row) => row.kind !== 'exempt').map((row) => row.base)),
-    exempt: total(own.filter((row) => row.kind === 'exempt').map((row) => row.base)),
+    base: total(own.filter((row) => row.kind !== 'exempt').map((row) => row.baseHere ?? row.base)),
+    exempt: total(own.filter((row) => row.kind === 'exempt').map((row) => row.baseHere ?? row.base)),
     tax: total(own.map((row) => row.tax)),
     filingTax: total(own.map((row) => row.filingTax)),
   }));
+}
+
+/** The return as it is stated: where the authority wants whole units, its boxes are rounded to them, each on its own. */
+export function statedReturn(figures: TaxReturn, inWhole: boolean, currency: Currency): TaxReturn {
+  if (!inWhole) return figures;
+  return { ...figures, boxes: figures.boxes.map(({ box, amount }) => ({ box, amount: wholeUnits(amount, currency) })) };
 }
 
 /** An amount of the return in whole units of a currency: 1234.50 is 1235. */

@@ -28,6 +28,8 @@ export interface TaxEntry {
   readonly percent: string;
   /** Position of the tax in its code; bases of parts after the first are not summed again. */
   readonly part: number;
+  /** The same among the taxes of its jurisdiction, whose base is summed once too. */
+  readonly partOfJurisdiction: number;
   readonly taxPoint: IsoDate;
   readonly late: boolean;
   /**
@@ -91,13 +93,15 @@ export function taxEntriesOf(
     const tax = content.taxes.find((t) => t.code === group.tax);
     const counted = home.groups[at];
     const filing = filed.groups[at];
-    return partsOf(tax, group).map((component, part): TaxEntry => {
+    const parts = partsOf(tax, group);
+    const jurisdictions = parts.map((component) => component?.jurisdictionId ?? registration.jurisdictionId);
+    return parts.map((component, part): TaxEntry => {
       const relief = component?.relief ?? null;
       return {
         id: part === 0 ? `${documentId}:${group.tax}` : `${documentId}:${group.tax}:${part}`,
         periodId,
         registrationId: content.registrationId,
-        jurisdictionId: component?.jurisdictionId ?? registration.jurisdictionId,
+        jurisdictionId: jurisdictions[part] ?? registration.jurisdictionId,
         jurisdictionName: component?.jurisdictionName ?? registration.jurisdictionId,
         taxId: component?.taxId ?? '',
         documentId,
@@ -108,6 +112,7 @@ export function taxEntriesOf(
         category: tax?.category ?? 'S',
         percent: component === null ? (tax?.percent ?? '0') : component.percent || '0',
         part,
+        partOfJurisdiction: jurisdictions.slice(0, part).filter((id) => id === jurisdictions[part]).length,
         taxPoint: content.taxPoint,
         late,
         kind: content.basis === 'on-payment' ? 'not-yet-due' : relief === null ? 'due' : 'exempt',

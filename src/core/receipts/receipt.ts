@@ -32,6 +32,8 @@ export interface Receipt {
   /** Ids of the documents it settles, for the index. */
   readonly settles: readonly string[];
   readonly entryId: string;
+  /** Entries of tax that it released late, posted apart from the money; missing for none. */
+  readonly releaseEntryIds?: readonly string[];
   readonly recordedAt: string;
   readonly keys: readonly string[];
 }

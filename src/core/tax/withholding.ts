@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { dateText, neededText } from '@/core/kernel/validate';
@@ -17,6 +18,8 @@ export interface WithholdingType {
   /** What the percentage is taken of. */
   readonly base: 'net' | 'gross' | 'tax';
   readonly rates: readonly WithholdingRate[];
+  /** Currency of the thresholds; amounts in others are converted by the rate of the tax point. */
+  readonly currency: Currency;
   /** Nothing is withheld below this base of one document, in currency units; `0` for none. */
   readonly thresholdDocument: Decimal;
   /** Nothing is withheld until the customer's bases of the calendar year reach this; `0` for none. */
@@ -56,6 +59,7 @@ export const withholdingTypeSchema = yup
       )
       .min(1, 'Give at least one rate and the day it begins.')
       .defined(),
+    currency: yup.string().oneOf(CURRENCIES, 'Choose the currency of the thresholds.').defined(),
     thresholdDocument: amount(),
     thresholdYear: amount(),
     when: yup.string().oneOf(['on-issue', 'on-payment'], 'Choose when it is withheld.').defined(),

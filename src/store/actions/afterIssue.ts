@@ -2,9 +2,11 @@ import { annotate, attach, detach, letOut, markSent } from '@/core/decisions/bes
 import { cancel } from '@/core/decisions/cancel';
 import type { Attachment } from '@/core/documents/attachment';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { PLAIN_STYLE } from '@/core/documents/style';
 import { refuse } from '@/core/kernel/result';
 import { loadFamily, present } from '../load';
 import type { Action } from '../perform';
+import { stylesFor } from '../queries/styles';
 
 /** Cancels a document that has not gone out and whose period is open. */
 export const cancelDocument: Action<{ documentId: string; reason: string }, null> = {
@@ -54,7 +56,9 @@ export const annotateDocument: Action<
   name: 'annotate document',
   async decide(db, { documentId, beside }) {
     const document = await db.documents.get(documentId);
-    return document === undefined ? refuse({ code: 'not-found', path: 'documentId' }) : annotate(document, beside);
+    if (document === undefined) return refuse({ code: 'not-found', path: 'documentId' });
+    const [style] = await stylesFor(db, [{ styleId: beside.styleId, customerId: document.customerId }]);
+    return annotate(document, beside, style ?? PLAIN_STYLE);
   },
 };
 

@@ -3,6 +3,7 @@ import { type CreditMaterial, credit } from '@/core/decisions/credit';
 import type { CreditRequest } from '@/core/documents/creditContent';
 import { correctionOf } from '@/core/documents/draftFrom';
 import type { DocumentLink } from '@/core/documents/issued';
+import { styleFor } from '@/core/documents/look';
 import { seriesFor } from '@/core/documents/series';
 import { isIsoDate } from '@/core/kernel/date';
 import { accept, type Result, refuse } from '@/core/kernel/result';
@@ -23,7 +24,10 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
       db.accounts.toArray(),
       loadFamily(db, invoice.familyId),
       db.transmissions.where('documentId').equals(documentId).toArray(),
-    ]).then(([registration, series, chart, family, transmissions]) =>
+      db.styles.toArray(),
+      db.customers.get(invoice.customerId),
+      db.book.get('book'),
+    ]).then(([registration, series, chart, family, transmissions, styles, customer, book]) =>
       accept({
         invoice,
         family,
@@ -31,6 +35,7 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
         series: present(seriesFor(series, 'credit-note', registrationId), 'the credit note series'),
         chart,
         transmissions,
+        style: styleFor(styles, invoice.styleId, customer?.styleId ?? '', book?.business.styleId ?? ''),
       }),
     );
   });

@@ -39,6 +39,7 @@ export const changeCustomer: Action<Customer, CustomerRow> = {
 export const changeItem: Action<Item, ItemRow> = {
   name: 'change item',
   async decide(db, item) {
-    return saveRecord('items', { ...item, keys: [] }, { before: await db.items.get(item.id), ...plain });
+    const [before, accounts] = await Promise.all([db.items.get(item.id), db.accounts.toCollection().primaryKeys()]);
+    return saveRecord('items', { ...item, keys: [] }, { ...plain, before, accounts: new Set(accounts) });
   },
 };

@@ -61,13 +61,21 @@ export async function openInvoices(db: BookDb, customerId: string): Promise<Issu
     .sort((a, b) => (a.dueDate + a.number < b.dueDate + b.number ? -1 : 1));
 }
 
-/** Open invoices that were due before a day, oldest first. */
-export function overdueInvoices(db: BookDb, today: string, limit: number): Promise<IssuedDocument[]> {
-  return db.documents
-    .where('[isOpen+kind+dueDate]')
-    .between([1, 'invoice', Dexie.minKey], [1, 'invoice', today], true, false)
-    .limit(limit)
-    .toArray();
+/** Open invoices, those from before the book included, of which a part was due before a day; oldest first. */
+export async function overdueInvoices(db: BookDb, today: string, limit: number): Promise<IssuedDocument[]> {
+  const found = await Promise.all(
+    (['invoice', 'opening'] as const).map((kind) =>
+      db.documents
+        .where('[isOpen+kind+dueDate]')
+        .between([1, kind, Dexie.minKey], [1, kind, today], true, false)
+        .limit(limit)
+        .toArray(),
+    ),
+  );
+  return found
+    .flat()
+    .sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))
+    .slice(0, limit);
 }
 
 /** Receipts that settled any of these documents, oldest first. */

@@ -110,7 +110,7 @@ test('the kept vocabulary counts what the documents hold, after credits, tags an
 
 describe('documents as CSV', () => {
   const rows = (columns: Parameters<typeof documentsCsv>[1]) =>
-    documentsCsv(all, columns)
+    documentsCsv(all, columns, day('2026-03-01'))
       .trim()
       .split('\r\n')
       .map((row) => row.split(','));
@@ -118,12 +118,14 @@ describe('documents as CSV', () => {
     const [heads, ...body] = rows(['issued', 'state']);
     expect(heads).toEqual(['kind', 'number', 'issued', 'state', 'net', 'tax', 'total', 'currency']);
     const note = body.find(([kind]) => kind === 'credit-note');
-    expect(note?.[4]).toMatch(/^'?-\d+\.\d\d$/);
+    expect(note?.[4]).toMatch(/^-\d+\.\d\d$/);
     expect(body).toHaveLength(all.length);
   });
   test('a cell that a spreadsheet would run is made harmless', () => {
     const [one] = all;
     if (one === undefined) throw new Error('no document');
-    expect(documentsCsv([{ ...one, customerName: '=HYPERLINK("x")' }], ['customer'])).toContain("'=HYPERLINK");
+    expect(documentsCsv([{ ...one, customerName: '=HYPERLINK("x")' }], ['customer'], day('2026-03-01'))).toContain(
+      "'=HYPERLINK",
+    );
   });
 });

@@ -7,10 +7,11 @@ import type { BookDb } from '../schema';
 
 /** What an import of a table is held against: the whole table, and what its records rest on. */
 export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): Promise<ImportMaterial<T>> {
-  const [rows, records, customerIds] = await Promise.all([
+  const [rows, records, customerIds, accounts] = await Promise.all([
     db.table<CsvRecords[T]>(table).toArray(),
     loadRecords(db),
     table === 'certificates' ? db.customers.toCollection().primaryKeys() : [],
+    db.accounts.toCollection().primaryKeys(),
   ]);
   const used = new Map<string, IsoDate>();
   if (table === 'taxes')
@@ -23,5 +24,6 @@ export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): 
     records,
     usedUntil: used,
     customerIds: new Set(customerIds),
+    accounts: new Set(accounts),
   };
 }

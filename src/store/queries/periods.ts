@@ -1,13 +1,15 @@
 import type { IsoDate } from '@/core/kernel/date';
 import { outputAccountOf } from '@/core/ledger/posting';
-import { nextToFile, periodIdOf, type Span, spansUntil } from '@/core/periods/calendar';
+import { uncleared } from '@/core/periods/accountBridge';
+import { isAfterEnd, nextToFile, periodIdOf, type Span, spansUntil } from '@/core/periods/calendar';
 import { returnOf, type TaxBalance, type TaxPeriod, type TaxReturn } from '@/core/periods/return';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../schema';
 import { manualTaxLines } from './proofMaterial';
 
-export type PeriodState = 'open' | 'closing' | 'filed' | 'trouble';
+/** `differing`: manual journals on its tax account are not cleared. */
+export type PeriodState = 'open' | 'closing' | 'filed' | 'differing';
 
 /** One cell of the period ribbon. */
 export interface RibbonCell {
@@ -30,28 +32,47 @@ export async function periodReturn(
   return { period: period ?? null, figures: period?.filed?.figures ?? returnOf(balances) };
 }
 
-/**
- * The last periods of a registration up to today, oldest first. A period that ended and is not filed
- * is closing; one with manual journals in the tax account is in trouble.
- */
+/** Where a period stands on a day: one that ended and is not filed is closing. */
+async function stateOn(db: BookDb, account: string, span: Span, filed: boolean, today: IsoDate): Promise<PeriodState> {
+  if (filed) return 'filed';
+  const manual = uncleared(await manualTaxLines(db, account, span.end));
+  return manual.length > 0 ? 'differing' : span.end < today ? 'closing' : 'open';
+}
+
+/** Where one period of a registration stands on a day. */
+export async function periodState(
+  db: BookDb,
+  registration: Registration,
+  span: Span,
+  today: IsoDate,
+): Promise<PeriodState> {
+  const period = await db.taxPeriods.get(periodIdOf(registration.id, span.start));
+  const account = outputAccountOf(registration, await db.accounts.toArray());
+  return stateOn(db, account, span, Boolean(period?.filed), today);
+}
+
+/** The last periods of a registration up to today, oldest first. */
 export async function ribbon(
   db: BookDb,
   registration: Registration,
   today: IsoDate,
   count: number,
 ): Promise<RibbonCell[]> {
-  const spans = spansUntil(registration, today).slice(-count);
+  const next = nextToFile(registration);
+  const behind = isAfterEnd(registration, next) && (await hasEntries(db, registration, next));
+  const spans = [...spansUntil(registration, today), ...(behind ? [next] : [])].slice(-count);
   const account = outputAccountOf(registration, await db.accounts.toArray());
   return Promise.all(
     spans.map(async (span): Promise<RibbonCell> => {
-      const [{ period, figures }, manual] = await Promise.all([
-        periodReturn(db, registration, span.start),
-        manualTaxLines(db, account, span),
-      ]);
-      const state = period?.filed ? 'filed' : manual.length > 0 ? 'trouble' : span.end < today ? 'closing' : 'open';
-      return { span, state, figures };
+      const { period, figures } = await periodReturn(db, registration, span.start);
+      return { span, figures, state: await stateOn(db, account, span, Boolean(period?.filed), today) };
     }),
   );
+}
+
+/** Whether anything is reported in a period. */
+async function hasEntries(db: BookDb, registration: Registration, { start }: Span): Promise<boolean> {
+  return (await db.taxRows.where('periodId').equals(periodIdOf(registration.id, start)).count()) > 0;
 }
 
 /** The next return of each registration whose period has ended, with its figures. */
@@ -60,15 +81,19 @@ export async function returnsToFile(
   registrations: readonly Registration[],
   today: IsoDate,
 ): Promise<{ readonly registration: Registration; readonly span: Span; readonly figures: TaxReturn }[]> {
-  const due = registrations.map((registration) => ({ registration, span: nextToFile(registration) }));
+  const due = await Promise.all(
+    registrations.map(async (registration) => {
+      const span = nextToFile(registration);
+      const asked = !isAfterEnd(registration, span) || (await hasEntries(db, registration, span));
+      return asked && span.end < today ? [{ registration, span }] : [];
+    }),
+  );
   return Promise.all(
-    due
-      .filter(({ span }) => span.end < today)
-      .map(async ({ registration, span }) => ({
-        registration,
-        span,
-        figures: (await periodReturn(db, registration, span.start)).figures,
-      })),
+    due.flat().map(async ({ registration, span }) => ({
+      registration,
+      span,
+      figures: (await periodReturn(db, registration, span.start)).figures,
+    })),
   );
 }
 
@@ -82,4 +107,13 @@ export function entriesBehind(
     .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
     .between([...from, ''], [...from, '\uffff'])
     .toArray();
+}
+
+/** The tax entries behind several rows, by document number. */
+export async function entriesBehindAll(
+  db: BookDb,
+  rows: readonly Parameters<typeof entriesBehind>[1][],
+): Promise<TaxEntry[]> {
+  const found = (await Promise.all(rows.map((row) => entriesBehind(db, row)))).flat();
+  return found.sort((a, b) => (a.documentNumber < b.documentNumber ? -1 : a.documentNumber > b.documentNumber ? 1 : 0));
 }

@@ -1,19 +1,22 @@
 import Dexie from 'dexie';
 import type { IssuedDocument } from '@/core/documents/issued';
-import type { IsoDate } from '@/core/kernel/date';
+import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
+import { total } from '@/core/kernel/money';
+import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
-import { outputAccountOf } from '@/core/ledger/posting';
+import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
 import { periodIdOf, type Span, spanOf } from '@/core/periods/calendar';
-import type { ProofMaterial } from '@/core/periods/proof';
+import type { ProofMaterial, TouchingJournal } from '@/core/periods/proof';
 import type { TaxEntry } from '@/core/periods/taxEntry';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../schema';
 
-/** Lines that manual journals wrote to a tax account inside a period. */
-export function manualTaxLines(db: BookDb, account: string, { start, end }: Span): Promise<JournalLine[]> {
+/** Lines that manual journals wrote to a tax account up to a day, oldest first. */
+export function manualTaxLines(db: BookDb, account: string, until: IsoDate): Promise<JournalLine[]> {
   return db.journalLines
     .where('[account+taxPeriodId+date]')
-    .between([account, '', start], [account, '', end], true, true)
+    .between([account, '', Dexie.minKey], [account, '', until], true, true)
     .toArray();
 }
 
@@ -62,34 +65,116 @@ type Released = Pick<ProofMaterial, 'releases' | 'receiptIds'>;
 
 const NONE_RELEASED: Released = { releases: [], receiptIds: new Set() };
 
+/** Documents on payment basis issued in a period, with what they wrote as not yet due. */
+function notYetDueOf(db: BookDb, registration: Registration, { start, end }: Span, account: string) {
+  const kinds = (['invoice', 'credit-note'] as const).map((kind) =>
+    db.documents
+      .where('[kind+issueDate]')
+      .between([kind, start], [kind, end], true, true)
+      .filter(({ content }) => content.basis === 'on-payment' && content.registrationId === registration.id)
+      .toArray(),
+  );
+  return Promise.all(kinds).then((found) => {
+    const documents = found.flat();
+    return Promise.all([
+      db.taxEntries
+        .where('documentId')
+        .anyOf(documents.map(({ id }) => id))
+        .toArray(),
+      db.journalLines
+        .where('entryId')
+        .anyOf(documents.flatMap(({ entryId, cancelled }) => [entryId, cancelled?.entryId ?? '']))
+        .toArray(),
+    ]).then(([entries, lines]) => {
+      const entriesOf = grouped(
+        entries.filter(({ receiptId }) => receiptId === ''),
+        (entry) => entry.documentId,
+      );
+      const linesOf = grouped(
+        lines.filter((line) => line.account === account),
+        (line) => line.entryId,
+      );
+      return documents.map((document) => ({
+        document,
+        entries: entriesOf.get(document.id) ?? [],
+        lines: [document.entryId, document.cancelled?.entryId ?? ''].flatMap((id) => linesOf.get(id) ?? []),
+      }));
+    });
+  });
+}
+
+/** Manual journals of a period on receivables or on accounts that hold money. */
+function touchingJournals(db: BookDb, { start, end }: Span, chart: readonly Account[]): Promise<TouchingJournal[]> {
+  const watched = new Set(
+    chart.filter(({ role }) => ['receivables', 'bank', 'cash', 'card'].includes(role)).map(({ code }) => code),
+  );
+  return db.journal
+    .where('[kind+date]')
+    .between(['journal', start], ['journal', end], true, true)
+    .primaryKeys()
+    .then((ids) => db.journalLines.where('entryId').anyOf(ids).toArray())
+    .then((lines) =>
+      lines.flatMap(({ entryId, text, account, amount }) =>
+        watched.has(account) ? [{ entryId, subject: text, account, amount }] : [],
+      ),
+    );
+}
+
+/** The output tax account by posting date: balances around the period, and the lines in it. */
+function accountMaterial(db: BookDb, account: string, { start, end }: Span) {
+  const sum = (from: unknown, to: unknown) =>
+    db.accountMonths
+      .where('[account+month]')
+      .between([account, from], [account, to], true, true)
+      .toArray()
+      .then((months) => total(months.map(({ amount }) => amount)));
+  return Promise.all([
+    sum(Dexie.minKey, monthOf(addDays(start, -1))),
+    sum(Dexie.minKey, monthOf(end)),
+    db.journalLines
+      .where('[account+date+id]')
+      .between([account, start, Dexie.minKey], [account, end, Dexie.maxKey])
+      .toArray(),
+  ]);
+}
+
 /** Everything a proof of one period needs: the truth, and the kept balances that are held against it. */
 export async function proofMaterial(db: BookDb, registration: Registration, start: IsoDate): Promise<ProofMaterial> {
   const periodId = periodIdOf(registration.id, start);
-  const account = outputAccountOf(registration, await db.accounts.toArray());
-  const [documents, taxEntries, marked, manual, period, balances] = await Promise.all([
-    db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
-    db.taxEntries
-      .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
-      .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
-      .toArray(),
-    db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
-    manualTaxLines(db, account, spanOf(registration.frequency, start)),
-    db.taxPeriods.get(periodId),
-    db.taxRows.where('periodId').equals(periodId).toArray(),
-  ]);
+  const span = spanOf(registration.frequency, start);
+  const chart = await db.accounts.toArray();
+  const account = outputAccountOf(registration, chart);
+  const onPayment = registration.basis === 'on-payment';
+  const [documents, taxEntries, marked, manualLines, period, balances, [opening, closing, dated], touching, notYetDue] =
+    await Promise.all([
+      db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
+      db.taxEntries
+        .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
+        .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
+        .toArray(),
+      db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
+      manualTaxLines(db, account, span.end),
+      db.taxPeriods.get(periodId),
+      db.taxRows.where('periodId').equals(periodId).toArray(),
+      accountMaterial(db, account, span),
+      touchingJournals(db, span, chart),
+      onPayment ? notYetDueOf(db, registration, span, notYetDueAccountOf(registration, chart)) : [],
+    ]);
   const filing = period?.filed?.entryId;
   const entered = taxEntries.filter((entry) => entry.receiptId !== '');
-  const span = spanOf(registration.frequency, start);
   const { releases, receiptIds } =
-    registration.basis === 'on-payment' || entered.length > 0
-      ? await releasesOf(db, registration, span, entered)
-      : NONE_RELEASED;
+    onPayment || entered.length > 0 ? await releasesOf(db, registration, span, entered) : NONE_RELEASED;
+  const own = marked.filter((line) => line.account === account);
   return {
     releases,
     receiptIds,
     documents,
     taxEntries,
     balances,
-    ledgerLines: [...marked.filter((line) => line.account === account && line.entryId !== filing), ...manual],
+    ledgerLines: own.filter((line) => line.entryId !== filing),
+    manualLines,
+    account: { span, periodId, opening, closing, dated, marked: own },
+    notYetDue,
+    touching,
   };
 }

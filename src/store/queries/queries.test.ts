@@ -115,7 +115,7 @@ describe('periods', () => {
     ];
     await act(db, writeJournal, { date: '2026-03-31', text: 'by hand', sides }, '2026-04-01');
     const cells = await ribbon(db, await registration(), day('2026-05-02'), 6);
-    expect(cells.map((c) => c.state)).toEqual(['closing', 'trouble', 'open']);
+    expect(cells.map((c) => c.state)).toEqual(['closing', 'differing', 'differing']);
   });
 });
 

@@ -15,7 +15,7 @@ const refused = tried(fresh, { kind: 'refused', words: 'not for you' }, NOON);
 test.each<[string, Transmission, string, string]>([
   ['queued', fresh, 'closing', 'waits to be sent'],
   ['failed once', failed, 'closing', 'is tried again'],
-  ['refused', refused, 'trouble', 'could not be sent'],
+  ['refused', refused, 'wrong', 'could not be sent'],
   ['taken out', handledBy(fresh, 'x', NOON), 'cancelled', 'taken out of the queue'],
   ['sent', sent, 'issued', 'sent, not answered'],
   ['acknowledged', answered('AB'), 'issued', 'received'],

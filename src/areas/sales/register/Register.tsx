@@ -96,7 +96,7 @@ export function Register() {
   const all = async () => (await findDocuments(bookDb(), query, MOST, filter, today())).documents;
   const save = async () => {
     const documents = await all();
-    saveFile('documents.csv', documentsCsv(documents, columns), 'text/csv;charset=utf-8');
+    saveFile('documents.csv', documentsCsv(documents, columns, today()), 'text/csv;charset=utf-8');
     if (documents.length === MOST) toast(`The first ${MOST} are saved: narrow the list for the rest.`);
   };
   const keep = async () => {

@@ -1,10 +1,12 @@
 'use client';
 
+import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
 import { keepWithholdingType } from '@/store/actions/taxSetup';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
 import { FormFoot } from '../FormFoot';
 import { RowsField } from '../RowsField';
@@ -15,24 +17,26 @@ interface WithholdingFormProps {
   readonly onSaved: () => void;
 }
 
-const BLANK: WithholdingType = {
+const blank = (currency: Currency): WithholdingType => ({
   id: '',
   name: '',
   base: 'net',
   rates: [],
+  currency,
   thresholdDocument: decimal('0'),
   thresholdYear: decimal('0'),
   when: 'on-payment',
   certificate: true,
   source: '',
-};
+});
 
 /** A tax that customers keep back: its base, dated rates and thresholds. */
 export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
+  const { currency } = useOpenBook();
   const isNew = type === undefined;
   const { form, submit, field, errorAt, general } = useRecordForm<WithholdingType>(
     withholdingTypeSchema,
-    type ?? BLANK,
+    type ?? blank(currency),
     (value) => act(keepWithholdingType, { value, isNew }),
     onSaved,
   );
@@ -60,17 +64,18 @@ export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
           ]}
           {...field('when')}
         />
+        <TextField label="Threshold, for one document" hint="0 for none" {...field('thresholdDocument')} />
         <TextField
-          label="Nothing below, for one document"
-          hint="Base in currency units; 0 for none"
-          {...field('thresholdDocument')}
-        />
-        <TextField
-          label="Nothing below, for a customer and year"
+          label="Threshold, for a customer and year"
           hint="Reached by all documents of the calendar year"
           {...field('thresholdYear')}
         />
       </div>
+      <ChoiceField
+        label="Currency of the thresholds"
+        options={CURRENCIES.map((code) => [code, code] as const)}
+        {...field('currency')}
+      />
       <CheckField label="A certificate of the customer is needed to claim it" {...form.register('certificate')} />
       <h2 className="mt-2 mb-1 font-semibold font-serif">Rates by date</h2>
       <RowsField

@@ -1,0 +1,89 @@
+'use client';
+
+import Link from 'next/link';
+import { writeDate } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
+import { total } from '@/core/kernel/money';
+import { showNumber } from '@/core/kernel/show';
+import { rowKey, type TaxBalance } from '@/core/periods/return';
+import { entriesBehindAll } from '@/store/queries/periods';
+import { Button } from '@/ui/Button';
+import { Money } from '@/ui/Money';
+import { Ruled } from '@/ui/Ruled';
+import { useOpenBook } from '../shell/BookContext';
+import { useBook } from '../shell/book';
+
+/** What opens everything behind a return. */
+export const ALL = 'all';
+
+/** What opens the entries of a box. */
+export const boxId = (box: string): string => `box ${box}`;
+
+/** The rows behind an opened figure, and what they are called; null while none is opened. */
+export function behindOf(
+  rows: readonly TaxBalance[],
+  opened: string,
+): { readonly rows: readonly TaxBalance[]; readonly title: string } | null {
+  if (opened === '') return null;
+  if (opened === ALL) return { rows, title: 'All of the return' };
+  const boxed = rows.filter((row) => opened === boxId(row.boxBase) || opened === boxId(row.boxTax));
+  if (boxed.length > 0) return { rows: boxed, title: `Box ${opened.slice(boxId('').length)}` };
+  const row = rows.find((one) => rowKey(one) === opened);
+  return row === undefined ? null : { rows: [row], title: `${row.codeName}, ${showNumber(decimal(row.percent))} %` };
+}
+
+interface BehindProps {
+  readonly rows: readonly TaxBalance[];
+  readonly title: string;
+  readonly onClose: () => void;
+}
+
+/** The documents behind rows of the return. */
+export function Behind({ rows, title, onClose }: BehindProps) {
+  const { currency } = useOpenBook();
+  const key = rows.map((row) => `${row.periodId}|${rowKey(row)}`).join();
+  const entries = useBook((db) => entriesBehindAll(db, rows), [key]) ?? [];
+  return (
+    <section aria-label={`Documents behind ${title}`} className="mt-6">
+      <div className="mb-2 flex items-baseline justify-between">
+        <h2 className="font-semibold font-serif">{title}: documents</h2>
+        <Button weight="quiet" onClick={onClose}>
+          Fold
+        </Button>
+      </div>
+      <Ruled
+        caption={`Documents behind ${title}`}
+        rows={entries}
+        keyOf={(entry) => entry.id}
+        columns={[
+          {
+            head: 'Document',
+            cell: (e) => (
+              <Link href={`/sales/doc/${e.documentId}`} className="underline decoration-rule underline-offset-4">
+                {e.documentNumber}
+              </Link>
+            ),
+          },
+          { head: 'Customer', cell: (e) => e.customerName },
+          {
+            head: 'Tax point',
+            cell: (e) => (
+              <>
+                {writeDate(e.taxPoint)} {e.late && <span className="text-ochre text-sm">△ late</span>}
+              </>
+            ),
+          },
+          { head: 'Base', align: 'right', cell: (e) => <Money amount={e.base} currency={currency} /> },
+          { head: 'Tax', align: 'right', cell: (e) => <Money amount={e.tax} currency={currency} /> },
+        ]}
+        sums={[
+          '',
+          '',
+          '',
+          <Money key="b" amount={total(rows.map((row) => row.baseOnce))} currency={currency} />,
+          <Money key="t" amount={total(rows.map((row) => row.tax))} currency={currency} />,
+        ]}
+      />
+    </section>
+  );
+}
