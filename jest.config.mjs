@@ -10,5 +10,5 @@ export default {
   },
   // A machine shared with others may be several times slower than the one the tests were written on.
   testTimeout: 60_000,
-  transformIgnorePatterns: ['/node_modules/(?!(@noble)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@noble|iso-3166)/)'],
 };

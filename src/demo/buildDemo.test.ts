@@ -39,8 +39,10 @@ describe('the demo book', () => {
     expect(proof.differences).toEqual([
       expect.objectContaining({ cause: 'manual-journal', amount: 1840n, subject: 'Tax on own use, to be checked' }),
     ]);
-    for (const start of ['2026-07-01', '2026-11-01'])
-      expect(prove(await proofMaterial(db, registration, isoDate(start))).holds).toBe(true);
+    expect(prove(await proofMaterial(db, registration, isoDate('2026-07-01'))).holds).toBe(true);
+    // Until somebody clears it, the journal stands in every later period.
+    const later = prove(await proofMaterial(db, registration, isoDate('2026-11-01')));
+    expect(later.differences.map((d) => [d.cause, d.amount])).toEqual([['manual-journal', 1840n]]);
   });
 
   test('explains what is open of every document by figures that add up', async () => {

@@ -93,12 +93,12 @@ function shipToOf(draft: Pick<Draft, 'delivery'>, customer: Customer | null): Wh
   return draft.delivery ?? customer?.address ?? null;
 }
 
-type Written = Pick<Draft, 'delivery' | 'lines' | 'issueDate' | 'taxPoint' | 'due' | 'currency'>;
+type Written = Pick<Draft, 'delivery' | 'lines' | 'adjustments' | 'issueDate' | 'taxPoint' | 'due' | 'currency'>;
 
 /** What a draft is written against: the set-up, and what is known of its customer on the tax point. */
 export function loadSetting(db: BookDb, draft: Written, customer: Customer | null): Promise<Setting> {
   const day = datesOf(draft).taxPoint;
-  const keys = draft.lines.map((line) => line.taxCode);
+  const keys = [...draft.lines, ...draft.adjustments].map(({ taxCode }) => taxCode);
   const withholds = customer !== null && customer.withholding.length > 0;
   return db.book.get('book').then((found) => {
     const { business } = present(found, 'the book');

@@ -1,4 +1,5 @@
 import { newSeries, type Series, type SeriesKind, seriesSchema } from '@/core/documents/series';
+import type { IsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { Decision } from './changes';
@@ -12,7 +13,7 @@ export type SeriesInput = Pick<Series, 'id' | 'registrationId' | 'prefix' | 'dig
  * Keeps how documents are numbered. Once a series has numbered something its start and its yearly
  * reset stay, as anything else would leave a gap; a prefix belongs to one series alone.
  */
-export function saveSeries(input: SeriesInput, all: readonly Series[]): Decision<Series> {
+export function saveSeries(input: SeriesInput, all: readonly Series[], today: IsoDate): Decision<Series> {
   const checked = validated<SeriesInput>(seriesSchema, input);
   if (!checked.ok) return checked;
   const before = all.find((series) => series.id === input.id);
@@ -29,7 +30,9 @@ export function saveSeries(input: SeriesInput, all: readonly Series[]): Decision
     if (before.registrationId !== input.registrationId)
       return refuse({ code: 'in-use', path: 'registrationId', expected: 'the registration' });
   }
-  const saved: Series = { ...(before ?? newSeries(input.kind, input.prefix)), ...input };
+  const known = before ?? newSeries(input.kind, input.prefix);
+  const startYear = before?.start === input.start ? known.startYear : today.slice(0, 4);
+  const saved: Series = { ...known, ...input, ...(startYear !== undefined && { startYear }) };
   return accept({
     value: saved,
     changes: {

@@ -18,6 +18,8 @@ export interface Series {
   readonly yearly: boolean;
   /** The very first number. */
   readonly start: number;
+  /** Year that it is the first number of, in a series that counts anew each year; missing before version 5. */
+  readonly startYear?: string;
   /** Next number by year of issue, or under `all`; a later year that is not there begins at 1. */
   readonly next: Readonly<Record<string, number>>;
   /** Documents numbered so far. */
@@ -51,7 +53,10 @@ function yearKey(series: Series, issueDate: IsoDate): string {
 }
 
 function counter(series: Series, issueDate: IsoDate): number {
-  return series.next[yearKey(series, issueDate)] ?? (series.count === 0 ? series.start : 1);
+  const key = yearKey(series, issueDate);
+  const { startYear = '' } = series;
+  const begins = startYear === '' || !series.yearly ? series.count === 0 : key === startYear;
+  return series.next[key] ?? (begins ? series.start : 1);
 }
 
 /** The number a document of this day would get: `INV-2026-0142`. */

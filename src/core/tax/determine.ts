@@ -1,4 +1,5 @@
 import type { IsoDate } from '@/core/kernel/date';
+import { isSameRegion, readRegion } from '@/core/kernel/region';
 import type { CustomerKind, DecisionRow, NumberState, Relation, SupplyKind } from './decisionTable';
 import { type Territory, territoryOf } from './jurisdiction';
 import { findPlace, type Whereabouts } from './place';
@@ -42,7 +43,7 @@ export interface Verdict {
 /** How an address lies to a territory on a day. */
 export function relationOf(territory: Territory, address: Whereabouts, day: IsoDate): Relation {
   if (address.country === territory.country) {
-    const inside = territory.region === '' || territory.region.toLowerCase() === address.region.trim().toLowerCase();
+    const inside = territory.region === '' || isSameRegion(territory.country, territory.region, address.region);
     return inside ? 'territory' : 'country';
   }
   return inOneUnion(territory.country, address.country, day) ? 'union' : 'outside';
@@ -113,6 +114,14 @@ function stackVerdict(setup: TaxSetup, row: DecisionRow, registration: Registrat
  */
 export function determine(setup: TaxSetup, supply: Supply): Verdict {
   const all = candidates(setup, supply);
+  const { country, region } = supply.shipTo;
+  // A region that is not known would silently be taxed as any other one.
+  if (readRegion(country, region) === null && all.some(({ registration }) => registration.country === country))
+    return undecided(
+      '',
+      '',
+      `The region ${region} of the address is not known in ${country}: choose it from the list at the customer, or choose the tax by hand.`,
+    );
   for (const row of setup.rows) {
     if (!holdsApart(row, supply)) continue;
     const hit = candidateFor(row, all);

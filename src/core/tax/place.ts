@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { isCountry } from '@/core/kernel/country';
+import { isSameRegion } from '@/core/kernel/region';
 import { neededText, optionalText } from '@/core/kernel/validate';
 import { shortCode } from './jurisdiction';
 
@@ -127,24 +128,33 @@ export function indexPlaces(places: readonly Place[]): PlaceIndex {
 }
 
 function fits({ region, postalFrom, postalTo, city }: PlaceMatch, address: Whereabouts, code: string): boolean {
-  if (region !== '' && plain(region) !== plain(address.region)) return false;
+  if (region !== '' && !isSameRegion(address.country, region, address.region)) return false;
   if (city !== '' && plain(city) !== plain(address.city)) return false;
   const part = code.slice(0, postalFrom.length);
   return part.length === postalFrom.length && part >= postalFrom && part <= postalTo;
+}
+
+/** True when a range of postal codes holds all of another and more. */
+function isWider(a: PlaceMatch, b: PlaceMatch): boolean {
+  const length = a.postalFrom.length;
+  if (length > b.postalFrom.length || (a.postalFrom === b.postalFrom && a.postalTo === b.postalTo)) return false;
+  return a.postalFrom <= b.postalFrom.slice(0, length) && b.postalTo.slice(0, length) <= a.postalTo;
 }
 
 /** The place an address lies in: the narrowest that fits. Two that fit equally are both named. */
 export function findPlace(index: PlaceIndex, address: Whereabouts): PlaceFound {
   const code = postal(address.postalCode);
   let best = -1;
-  let found: Place[] = [];
+  let fitting: Entry[] = [];
   for (const key of addressKeys(address))
-    for (const { place, match, weight } of index.byKey.get(key) ?? []) {
-      if (weight < best || !fits(match, address, code)) continue;
-      if (weight > best) found = [];
-      best = weight;
-      if (!found.includes(place)) found.push(place);
+    for (const entry of index.byKey.get(key) ?? []) {
+      if (entry.weight < best || !fits(entry.match, address, code)) continue;
+      if (entry.weight > best) fitting = [];
+      best = entry.weight;
+      fitting.push(entry);
     }
+  const narrowest = fitting.filter(({ match }) => !fitting.some((other) => isWider(match, other.match)));
+  const found = [...new Set(narrowest.map(({ place }) => place))];
   const [first, second] = found;
   if (first === undefined) return { kind: 'none' };
   return second === undefined ? { kind: 'one', place: first } : { kind: 'several', places: found };

@@ -1,6 +1,7 @@
 import { recordsOf, registeredIn } from 'tests/taxSetup';
 import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import type { Place } from './place';
 import { type ResolvedTax, readStackKey, resolveTax, stackKey, type Unresolved } from './resolve';
 import type { Tax, TaxRate } from './tax';
 import type { TaxCode } from './taxCode';
@@ -108,4 +109,29 @@ describe('relief', () => {
 test('keys of stacks are told from codes, also with a slash in the class', () => {
   expect(readStackKey(stackKey('WA-SEATTLE', 'standard'))).toEqual({ placeId: 'WA-SEATTLE', taxClass: 'standard' });
   expect(readStackKey('IE-S')).toBeNull();
+});
+
+describe('the stack of a place', () => {
+  const place: Place = {
+    id: 'GALWAY',
+    name: 'Galway',
+    stack: ['IE'],
+    rounding: 'together',
+    matches: [{ country: 'IE', region: '', postalFrom: '', postalTo: '', city: '' }],
+  };
+  const stack = (taxClass: string, ...rates: TaxRate[]) => {
+    const records = { ...recordsOf(['IE'], [registeredIn('IE')]), places: [place], taxes: [tax('VAT', ...rates)] };
+    const found = resolveTax(prepareSetup(records), stackKey('GALWAY', taxClass), DAY, () => null, 'en');
+    return 'problem' in found ? found.problem : [found.category, found.percent, found.components.length];
+  };
+  const every = rate({ taxClass: '', percent: decimal('23') });
+  const nothing = (taxClass: string) => rate({ taxClass, percent: decimal('0') });
+  test('at 0 % is zero rated, or exempt by its class', () => {
+    expect(stack('food', every, nothing('food'))).toEqual(['Z', '0', 1]);
+    expect(stack('exempt', every, nothing('exempt'))).toEqual(['E', '0', 1]);
+  });
+  test('takes the rate of every class where a class has none of its own, but never for what is exempt', () => {
+    expect(stack('boats', every)).toEqual(['S', '23', 1]);
+    expect(stack('exempt', every)).toEqual(['E', '0', 0]);
+  });
 });

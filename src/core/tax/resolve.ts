@@ -4,7 +4,7 @@ import { add, divide, multiply, ONE, type Ratio, whole, ZERO } from '@/core/kern
 import type { Category } from './calcTypes';
 import { lineage } from './jurisdiction';
 import type { Place } from './place';
-import { rateOn, type Tax, type TaxRate } from './tax';
+import { EXEMPT_CLASS, rateOn, type Tax, type TaxRate } from './tax';
 import { type CodeComponent, legendIn, type TaxCode } from './taxCode';
 import type { TaxSetup } from './taxSetup';
 
@@ -143,6 +143,8 @@ function assemble(
   };
 }
 
+const isZero = (percent: Decimal | ''): boolean => percent !== '' && ratioOf(percent).n === 0n;
+
 /** A code's name with its rate in the place of `{rate}`: `Standard {rate}` is Standard 23. */
 export function nameWithRate(name: string, percent: Decimal): string {
   return name.replace('{rate}', percent);
@@ -209,15 +211,19 @@ export function resolveTax(
     return { problem: `The place ${stack.placeId} is not in Setup any more: choose the tax by hand.` };
   const components = componentsOf(setup, stackParts(setup, place, stack.taxClass, day), reliefIn);
   const none = components.length === 0;
+  // Nothing charged by a rate of 0 is zero rated, or exempt where the class says so.
+  const zero = components.every(({ percent, insteadOf, perUnit }) => isZero(insteadOf || percent) && perUnit === '');
+  const exempt = none || (zero && stack.taxClass === EXEMPT_CLASS);
+  const category: Category = exempt ? 'E' : zero ? 'Z' : 'S';
   const head = {
     code: key,
     name: place.name,
-    category: none ? ('E' as const) : ('S' as const),
+    category,
     exemptionCode: '',
     boxBase: '',
     boxTax: '',
   };
-  const legend = none ? `${place.name} has no tax on supplies of the class ${stack.taxClass}.` : '';
+  const legend = exempt ? `${place.name} has no tax on supplies of the class ${stack.taxClass}.` : '';
   const resolved = assemble(head, legend, components, day);
   return none ? resolved : { ...resolved, name: `${place.name}, ${resolved.percent} %` };
 }

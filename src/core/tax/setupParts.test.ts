@@ -106,7 +106,9 @@ describe('places', () => {
     place('SEATTLE', 'US WA - Seattle'),
     place('DOWNTOWN', 'US WA 98101..98104'),
     place('TWIN-A', 'US WA 98300..98399'),
-    place('TWIN-B', 'US WA 98350..98360'),
+    place('TWIN-B', 'US WA 98350..98460'),
+    place('HARBOUR', 'US WA 98200..98299'),
+    place('QUAY', 'US WA 98220..98225'),
     place('GALWAY', 'IE - H91..H91'),
   ]);
   test.each([
@@ -116,7 +118,10 @@ describe('places', () => {
     ['a longer code is read over the length of the range', 'US WA 98101-1234 Nowhere', 'DOWNTOWN'],
     ['letters and blanks in a code', 'IE - H91X0X0 Galway', 'GALWAY'],
     ['another country', 'CA ON', 'none'],
-    ['two ranges that overlap', 'US WA 98355 Town', 'TWIN-A or TWIN-B'],
+    ['two ranges that overlap in part', 'US WA 98355 Town', 'TWIN-A or TWIN-B'],
+    ['a range inside another goes before it', 'US WA 98222 Town', 'QUAY'],
+    ['the wider range takes the rest', 'US WA 98230 Town', 'HARBOUR'],
+    ['a state spelled out', 'US Washington 99362 Walla', 'STATE'],
   ])('%s', (_, address, out) => {
     const found = findPlace(index, at(address));
     const said =

@@ -68,13 +68,21 @@ function newest(rates: readonly TaxRate[], taxClass: string, day: IsoDate): TaxR
   return found === null || (found.until !== '' && found.until < day) ? null : found;
 }
 
+/** Class of what is exempt: no rate of every class is ever charged on it. */
+export const EXEMPT_CLASS = 'exempt';
+
 /**
  * The rate in force for a class on a day: the latest of the class that began on or before it and has
- * not ended, else that of every class. Null when there is none. Always asked with the tax point,
- * never with today.
+ * not ended, else that of every class, but for what is exempt. Null when there is none. Always asked
+ * with the tax point, never with today.
  */
 export function rateOn(tax: Pick<Tax, 'rates'>, taxClass: string, day: IsoDate): TaxRate | null {
-  return newest(tax.rates, taxClass, day) ?? newest(tax.rates, '', day);
+  return newest(tax.rates, taxClass, day) ?? (taxClass === EXEMPT_CLASS ? null : newest(tax.rates, '', day));
+}
+
+/** True where a class has a rate of its own on a day, rather than that of every class. */
+export function hasOwnRate(tax: Pick<Tax, 'rates'>, taxClass: string, day: IsoDate): boolean {
+  return newest(tax.rates, taxClass, day) !== null;
 }
 
 /** A rate from a later day on: changes neither what was before nor rates that begin later. */

@@ -22,7 +22,7 @@ export const dropView: Action<{ id: string }, null> = {
 /** Keeps how a kind of document is numbered. */
 export const keepSeries: Action<SeriesInput, Series> = {
   name: 'keep series',
-  async decide(db, input) {
-    return saveSeries(input, await db.series.toArray());
+  async decide(db, input, moment) {
+    return saveSeries(input, await db.series.toArray(), moment.today);
   },
 };

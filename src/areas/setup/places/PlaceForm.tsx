@@ -119,7 +119,8 @@ function CombinedRates({ place }: { readonly place: Place }) {
     ? []
     : knownClasses(records).flatMap((taxClass) => {
         const tax = resolveTax(setup, stackKey(place.id, taxClass), day, () => null, 'en');
-        return 'problem' in tax || tax.components.length === 0 ? [] : [{ taxClass, tax }];
+        const own = place.stack.some((id) => setup.taxesOf.get(id)?.some((one) => hasOwnRate(one, taxClass, day)));
+        return 'problem' in tax || tax.components.length === 0 ? [] : [{ taxClass, tax, own }];
       });
   return (
     <section aria-label="Combined rates" className="mt-2 mb-3">
@@ -139,7 +140,18 @@ function CombinedRates({ place }: { readonly place: Place }) {
           rows={rows}
           keyOf={(row) => row.taxClass}
           columns={[
-            { head: 'Class', width: '130px', cell: (row) => row.taxClass },
+            {
+              head: 'Class',
+              width: '180px',
+              cell: (row) => (
+                <>
+                  {row.taxClass}
+                  {!row.own && (
+                    <span className="block text-soft text-xs">no rate of its own: the general one applies</span>
+                  )}
+                </>
+              ),
+            },
             {
               head: 'Together',
               align: 'right',
