@@ -194,6 +194,19 @@ describe('receipts', () => {
     expect(await db.accountMonths.get(['1000', '2026-02'])).toMatchObject({ amount: 12300n });
   });
 
+  test.each([
+    ['before the book', '2019-06-01', 'before-book'],
+    ['ahead', '2035-01-01', 'unusual'],
+    ['before its invoice', '2026-01-10', 'unusual'],
+  ])('on a day %s is refused or asked about', async (_, date, code) => {
+    const invoice = await issued(db);
+    const allocations = [{ documentId: invoice.id, number: invoice.number, amount: invoice.open }];
+    const input = { customerId: 'ballyvaughan', date, method: 'bank' as const, reference: '', allocations };
+    expect(refusalCodes(await perform(db, recordReceipt, input, momentOn('2026-02-01')))).toEqual([code]);
+    const agreed = await perform(db, recordReceipt, { ...input, anyDay: true }, momentOn('2026-02-01'));
+    expect(refusalCodes(agreed)).toEqual(code === 'unusual' ? [] : [code]);
+  });
+
   test('one receipt settles many documents', async () => {
     const [a, b] = [await issued(db), await issued(db)];
     const allocations = [a, b].map((d) => ({ documentId: d.id, number: d.number, amount: minor(12300n) }));

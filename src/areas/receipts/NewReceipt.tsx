@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
-import { accountFor } from '@/core/ledger/account';
+import { moneyAccountFor } from '@/core/ledger/account';
 import { receiptSides } from '@/core/ledger/posting';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
@@ -94,8 +94,22 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         : [],
     );
   };
-  const record = async () => {
+  const record = async (anyDay = false) => {
     if (recording) return;
+    const received = sum.trim() === '' ? total : readTypedMoney(sum, currency);
+    if (received !== total) {
+      setRefusals([
+        {
+          code: 'invalid',
+          path: 'sum',
+          expected:
+            received === null
+              ? `Give an amount such as ${moneySample(currency)}.`
+              : `${showMoney(received, currency)} was received, but ${showMoney(total, currency)} is settled below: make them the same. Money beyond what is open can’t be kept here yet.`,
+        },
+      ]);
+      return;
+    }
     if (unread.length > 0) {
       setRefusals(
         unread.map((d) => ({
@@ -117,6 +131,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         reference,
         allocations,
         perHome,
+        anyDay,
       });
       if (!result.ok) return setRefusals(result.refusals);
       toast(`${result.value.number} is recorded`);
@@ -149,6 +164,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     ...open.map((d) => `amount-${d.id}`),
     ...allocations.map((_, i) => `allocations[${i}].amount`),
   ]);
+  const unusual = refusals.some((refusal) => refusal.code === 'unusual');
   const others = refusals.filter((refusal) => !shownAt.has(refusal.path));
   return (
     <>
@@ -289,7 +305,12 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
               ▲ {wordRefusals(others)}
             </p>
           )}
-          <Button weight="main" data-record disabled={recording} onClick={record} title="Ctrl+Enter">
+          {unusual && (
+            <Button className="mr-2.5" disabled={recording} onClick={() => void record(true)}>
+              Record it all the same
+            </Button>
+          )}
+          <Button weight="main" data-record disabled={recording} onClick={() => void record()} title="Ctrl+Enter">
             Record {total > 0n ? `${showMoney(total, currency)} ${currency}` : 'the receipt'}
           </Button>
         </div>
@@ -313,7 +334,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
           )}
         </Note>
         {currency === home ? (
-          <EntriesNote sides={receiptSides(total, total, accountFor(accounts, 'bank'), accounts)} />
+          <EntriesNote sides={receiptSides(total, total, moneyAccountFor(accounts, method), accounts)} />
         ) : (
           <Note title="Entries">
             <p className="text-soft text-sm">

@@ -27,6 +27,8 @@ const codes: Record<RefusalCode, Partial<Refusal>> = {
   unexplained: { expected: 'Say why.' },
   'in-use': { expected: '2026-01-01' },
   'rate-changed': { expected: '24 %', found: 'Standard 23, 23 %' },
+  unusual: { expected: 'It lies 400 days ahead.', found: '2027-12-31' },
+  'before-book': { expected: 'a day from 1 Jan 2026 on', found: '2019-12-31' },
   begun: { expected: '23 %', found: '2021-03-01' },
   circle: {},
   'book-exists': {},

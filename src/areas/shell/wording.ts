@@ -39,6 +39,8 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
   'in-use': ({ expected }) => `This can't change any more, as documents rest on it. Keep ${day(expected)}.`,
   'rate-changed': ({ expected, found }) =>
     `${found} when this draft was kept; the set-up now says ${expected}. Take the new rate, or mend the set-up.`,
+  unusual: ({ expected, found }) => `Is ${day(found)} right? ${expected} Change it, or record it all the same.`,
+  'before-book': ({ expected, found }) => `${day(found)} is before this book begins. Give ${expected}.`,
   begun: ({ expected, found }) =>
     `Documents rest on the rate of ${day(found)}: it stays ${expected}. End it with a last day, or add a rate from a later day.`,
   circle: () => 'It would lie in itself. Choose another territory.',

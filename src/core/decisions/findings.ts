@@ -3,6 +3,7 @@ import { contentChecks, contentFindings } from '@/core/documents/contentRules';
 import type { Finding } from '@/core/documents/finding';
 import { checkEInvoice, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { exponentOf } from '@/core/kernel/currency';
 import { fieldOf, lineFieldOf } from './fields';
 
 const ORDER: Readonly<Record<Finding['severity'], number>> = { must: 0, should: 1, note: 2 };
@@ -16,6 +17,22 @@ const ASKED: ReadonlySet<string> = new Set([
 ]);
 /** Blocking for everyone: the law asks for both tax numbers on the document itself. */
 const ALWAYS: ReadonlySet<string> = new Set(['BR-AE-02', 'BR-IC-02', 'BR-16']);
+
+/** An account to pay into; asked about on paper too. */
+const PAYMENT_ACCOUNT = 'BR-61';
+
+/**
+ * Currencies of three decimals: the standard takes two at most (BR-DEC-01 and those behind it). Said
+ * once, with the way out, instead of for each amount.
+ */
+function decimalsOnce(findings: readonly Finding[], { currency }: Content): readonly Finding[] {
+  if (exponentOf(currency) <= 2) return findings;
+  const isDecimals = ({ rule }: Finding) => rule.startsWith('BR-DEC');
+  const [first] = findings.filter(isDecimals);
+  if (first === undefined) return findings;
+  const message = `An e-invoice takes amounts of two decimals at most, and those in ${currency} have ${exponentOf(currency)}. Set prices so that lines, tax and total end in 0, invoice in another currency, or clear the customer’s e-invoice address and send it on paper.`;
+  return [...findings.filter((finding) => !isDecimals(finding)), { ...first, field: 'totals', message }];
+}
 
 const sourceOf = (rule: string): string => (rule.startsWith('PEPPOL') ? 'Peppol BIS Billing 3.0' : 'EN 16931-1');
 
@@ -43,9 +60,12 @@ function look(content: Content): Checks {
   const own = contentFindings(content, figures);
   const invoice = einvoiceOf(content, figures);
   const found = checkEInvoice(invoice, 'peppol');
-  // A customer who takes no e-invoices is told only what one would need first, and what the law asks for all the same.
+  // A customer who takes no e-invoices is told only what the law asks for all the same.
   const takesNone = content.buyer.endpoint.id === '';
-  const told = found.filter(({ rule }) => !takesNone || ASKED.has(rule) || ALWAYS.has(rule)).map(asFinding);
+  const told = decimalsOnce(
+    found.filter(({ rule }) => !takesNone || ALWAYS.has(rule) || rule === PAYMENT_ACCOUNT).map(asFinding),
+    content,
+  );
   return {
     findings: [...own, ...told].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]),
     holding: pack.rules - broken(own) + rulesFor(invoice, 'peppol').length - broken(found),

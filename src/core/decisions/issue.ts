@@ -11,6 +11,7 @@ import { total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import type { CustomerRow, Decision, Moment } from './changes';
+import { draftFindings } from './draftFindings';
 import { findingsOn } from './findings';
 import { receive } from './receive';
 import { changesOf, writeDocument } from './writeDocument';
@@ -81,7 +82,9 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
       path: 'lines',
       expected: 'An invoice can not be below zero: credit the invoice it takes back.',
     });
-  const blocking = findingsOn(content).filter((finding) => finding.severity === 'must');
+  const blocking = [...findingsOn(content), ...draftFindings(draft, content, customer, setting, moment.today)].filter(
+    (finding) => finding.severity === 'must',
+  );
   if (blocking.length > 0)
     return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, expected: f.message })));
   const quote = family.find((document) => document.id === content.stage?.documentId);

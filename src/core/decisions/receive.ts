@@ -3,7 +3,7 @@ import { homeRate, type RateOn } from '@/core/documents/exchangeRate';
 import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
-import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { daysBetween, type IsoDate, isIsoDate, writeDate } from '@/core/kernel/date';
 import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
@@ -24,6 +24,9 @@ import type { Registration } from '@/core/tax/registration';
 import type { CustomerRow, Decision, Moment } from './changes';
 import { postingDate } from './writeDocument';
 
+/** Days beyond which a receipt is asked about. */
+const LONG_AGO = 366;
+
 export interface ReceiptInput {
   readonly customerId: string;
   /** ISO date. */
@@ -33,6 +36,8 @@ export interface ReceiptInput {
   readonly allocations: readonly Allocation[];
   /** Units of the documents' currency for one home unit on the day, as typed; empty for the rate of the day. */
   readonly perHome?: string;
+  /** The bookkeeper agreed to a day that is unusual. */
+  readonly anyDay?: boolean;
 }
 
 export interface ReceiveMaterial {
@@ -114,6 +119,26 @@ function worth(
   return minor(halfUp({ n: n * tenTo(exponentOf(home.currency)), d }));
 }
 
+/** A day before the book is refused, one that money hardly came on is asked about. */
+function dayRefusal(
+  { anyDay = false }: ReceiptInput,
+  date: IsoDate,
+  paid: readonly IssuedDocument[],
+  registrations: readonly Registration[],
+  today: IsoDate,
+): Refusal | null {
+  const [began = date] = registrations.map((r) => r.keptFrom).sort();
+  const at = { path: 'date', found: date };
+  if (date < began) return { code: 'before-book', ...at, expected: `a day from ${writeDate(began)} on` };
+  if (anyDay) return null;
+  const unusual = (expected: string): Refusal => ({ code: 'unusual', ...at, expected });
+  const ahead = daysBetween(today, date);
+  const before = paid.find((document) => date < document.issueDate);
+  if (ahead > 0) return unusual(`It lies ${ahead} ${ahead === 1 ? 'day' : 'days'} ahead.`);
+  if (ahead < -LONG_AGO) return unusual(`It lies ${-ahead} days back.`);
+  return before === undefined ? null : unusual(`${before.number} was issued later, on ${writeDate(before.issueDate)}.`);
+}
+
 /** Records money against open invoices of one customer: their open amounts fall, bank rises. */
 export function receive(
   input: ReceiptInput,
@@ -133,6 +158,8 @@ export function receive(
   const [first] = paid;
   if (first === undefined) return refuse({ code: 'not-found', path: 'allocations' });
   const { currency } = first.content;
+  const day = dayRefusal(input, date, paid, material.registrations, moment.today);
+  if (day !== null) return refuse(day);
   if (paid.some((document) => document.content.currency !== currency))
     return refuse({
       code: 'invalid',

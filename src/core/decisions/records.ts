@@ -4,9 +4,11 @@ import { itemSchema } from '@/core/documents/item';
 import { type PriceList, priceListSchema } from '@/core/documents/priceList';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
+import { readRegion, regionsOf } from '@/core/kernel/region';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { searchKeys } from '@/core/kernel/words';
+import type { Address } from '@/core/parties/address';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
 import { closesCircle, type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
@@ -69,6 +71,14 @@ function begunRates(tax: Tax, { before, usedUntil }: RecordMaterial<Tax>): reado
   });
 }
 
+/** A region that its country does not have would silently be taxed as another one. */
+function regionFaults({ country, region }: Address, path: string): readonly Refusal[] {
+  if (readRegion(country, region) !== null) return [];
+  const [code, name] = regionsOf(country)[0] ?? ['', ''];
+  const expected = `Give a state or province by its name or code in ISO 3166-2, such as ${name} or ${code}.`;
+  return [{ ...unknown(`${path}.region`, expected), found: region }];
+}
+
 const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
   jurisdictions: {
     schema: jurisdictionSchema,
@@ -127,6 +137,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
   customers: {
     schema: customerSchema,
     nameOf: (customer) => customer.name,
+    faults: ({ address }) => regionFaults(address, 'address'),
     kept: (customer) => {
       const { name, address, email, contacts, taxNumbers, mergedInto } = customer;
       const people = contacts.flatMap((contact) => [contact.name, contact.email]);

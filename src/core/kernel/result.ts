@@ -41,6 +41,8 @@ export type RefusalCode =
   | 'unexplained'
   | 'in-use'
   | 'rate-changed'
+  | 'unusual'
+  | 'before-book'
   | 'begun'
   | 'circle'
   | 'book-exists'

@@ -154,7 +154,7 @@ export function findPlace(index: PlaceIndex, address: Whereabouts): PlaceFound {
       fitting.push(entry);
     }
   const narrowest = fitting.filter(({ match }) => !fitting.some((other) => isWider(match, other.match)));
-  const found = [...new Set(narrowest.map(({ place }) => place))];
+  const found = [...new Set(narrowest.map(({ place }) => place))].sort((a, b) => (a.id < b.id ? -1 : 1));
   const [first, second] = found;
   if (first === undefined) return { kind: 'none' };
   return second === undefined ? { kind: 'one', place: first } : { kind: 'several', places: found };

@@ -1,3 +1,4 @@
+import { draftFindings } from '@/core/decisions/draftFindings';
 import { type Checks, checksOf } from '@/core/decisions/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
@@ -6,6 +7,7 @@ import type { Setting } from '@/core/documents/setting';
 import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
 import { aside } from '@/workers/client';
+import { today } from '../../shell/book';
 import { wordRefusal } from '../../shell/wording';
 
 /** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
@@ -22,10 +24,19 @@ function refusedChecks(refusals: readonly Refusal[]): Checks {
   return { findings, holding: 0, by: '' };
 }
 
+/** What the rules say of a document with what is unusual about its draft, gravest first. */
+function withUnusual(checks: Checks, unusual: readonly Finding[]): Checks {
+  if (unusual.length === 0) return checks;
+  const all = [...checks.findings, ...unusual];
+  const by = (severity: Finding['severity']) => all.filter((finding) => finding.severity === severity);
+  return { ...checks, findings: [...by('must'), ...by('should'), ...by('note')] };
+}
+
 /** What is missing or wrong on a draft. While fields are missing only those are told. */
 export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): Checks {
   const frozen = freezeDraft(draft, number, customer, setting);
-  return frozen.ok ? checksOf(frozen.value) : refusedChecks(frozen.refusals);
+  if (!frozen.ok) return refusedChecks(frozen.refusals);
+  return withUnusual(checksOf(frozen.value), draftFindings(draft, frozen.value, customer, setting, today()));
 }
 
 /** The same with the rules asked in a worker, so that keys typed meanwhile need not wait for them. */
@@ -38,8 +49,9 @@ export async function checkDraftAside(
   const frozen = freezeDraft(draft, number, customer, setting);
   if (!frozen.ok) return refusedChecks(frozen.refusals);
   const { value } = frozen;
-  return aside(
+  const checks = await aside(
     (face) => face.checkContent(value),
     () => checksOf(value),
   );
+  return withUnusual(checks, draftFindings(draft, value, customer, setting, today()));
 }

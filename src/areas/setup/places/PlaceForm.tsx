@@ -5,6 +5,7 @@ import { isIsoDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { type Place, placeKeys, placeSchema } from '@/core/tax/place';
 import { resolveTax, stackKey } from '@/core/tax/resolve';
+import { hasOwnRate } from '@/core/tax/tax';
 import { knownClasses, prepareSetup } from '@/core/tax/taxSetup';
 import { dropPlace, keepPlace } from '@/store/actions/taxSetup';
 import { Button } from '@/ui/Button';
