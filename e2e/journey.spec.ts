@@ -38,7 +38,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Scheme', { exact: true }).fill('9935');
     await page.getByLabel('Id in that scheme').fill('IE8100234D');
     await page.getByRole('button', { name: 'Keep the business' }).click();
-    await expect(page.getByText('The business is kept')).toBeVisible();
+    await expect(page.getByText('The business is saved')).toBeVisible();
 
     await page.getByRole('link', { name: 'Jurisdictions and rates' }).click();
     await page.getByRole('link', { name: 'Ireland' }).click();

@@ -105,7 +105,7 @@ test('a business in three regimes sets all of it up on screen, and each return s
     await page.keyboard.press('Alt+6');
     await page.getByLabel('IBAN').fill('IE31 CPTB 9900 0012 3456 78');
     await page.getByRole('button', { name: 'Keep the business' }).click();
-    await expect(page.getByText('The business is kept')).toBeVisible();
+    await expect(page.getByText('The business is saved')).toBeVisible();
   });
 
   await test.step('add the packs of Washington and Canada, and register in both', async () => {

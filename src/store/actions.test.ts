@@ -20,8 +20,9 @@ import { deleteDraft, keepDraft } from './actions/drafts';
 import { fileReturn } from './actions/fileReturn';
 import { issueInvoice } from './actions/issueInvoice';
 import { recordReceipt } from './actions/recordReceipt';
-import { begin, changeBusiness } from './actions/setup';
+import { begin, changeBusiness, changeItem } from './actions/setup';
 import { keepRegistration, keepTax, keepTaxCode } from './actions/taxSetup';
+import { unchanged } from './actions/unchanged';
 import { writeJournal } from './actions/writeJournal';
 import { loadBook, present } from './load';
 import { type Action, perform } from './perform';
@@ -444,14 +445,36 @@ describe('setup', () => {
     const result = await perform(
       db,
       changeBusiness,
-      { ...business, homeCurrency: 'USD' as never },
+      { value: { ...business, homeCurrency: 'USD' as never }, before: business },
       momentOn('2026-01-01'),
     );
     expect(refusalCodes(result)).toEqual(['in-use']);
   });
+  test('a record that another tab has changed since the form began is not overwritten', async () => {
+    const { business } = await loadBook(db);
+    const renamed = { ...business, name: 'Renamed Ltd' };
+    await act(db, changeBusiness, { value: renamed, before: business }, '2026-01-01');
+    const second = { value: { ...business, phone: '+353 1' }, before: business };
+    expect(refusalCodes(await perform(db, changeBusiness, second, momentOn('2026-01-01')))).toEqual(['stale']);
+    expect((await loadBook(db)).business).toEqual(renamed);
+    const began = present(await db.items.get('gauge'), 'the item');
+    await act(db, unchanged(changeItem, 'items', began), { ...began, name: 'First' }, '2026-01-01');
+    const late = await perform(
+      db,
+      unchanged(changeItem, 'items', began),
+      { ...began, name: 'Second' },
+      momentOn('2026-01-01'),
+    );
+    expect([refusalCodes(late), (await db.items.get('gauge'))?.name]).toEqual([['stale'], 'First']);
+  });
   test('a wrong account number is told at its field', async () => {
     const { business } = await loadBook(db);
-    const result = await perform(db, changeBusiness, { ...business, iban: 'IE00 1234' }, momentOn('2026-01-01'));
+    const result = await perform(
+      db,
+      changeBusiness,
+      { value: { ...business, iban: 'IE00 1234' }, before: business },
+      momentOn('2026-01-01'),
+    );
     expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual(['iban']);
   });
   test('the frequency stays once a period is in use', async () => {

@@ -3,6 +3,7 @@ import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook 
 import type { CreditRequest } from '@/core/documents/creditContent';
 import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import { firstBroken } from '@/core/documents/seal';
+import { unpackArchive } from '@/core/files/archive';
 import { currency as currencyOf } from '@/core/kernel/currency';
 import { addDays } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
@@ -17,6 +18,7 @@ import { creditInvoice } from './actions/creditInvoice';
 import { fileReturn } from './actions/fileReturn';
 import { recordReceipt } from './actions/recordReceipt';
 import { keepExchangeRate } from './actions/taxSetup';
+import { archiveBook } from './archive';
 import { present } from './load';
 import { perform } from './perform';
 import { proofMaterial } from './queries/proofMaterial';
@@ -38,13 +40,17 @@ class IssueCommand implements Command {
     private readonly gross: boolean,
     private readonly currency: string,
     private readonly discount: string,
+    private readonly posted: number,
   ) {}
   check = () => true;
   async run(model: { issued: number }, real: Running) {
     const point = addDays(real.today as never, -this.back);
+    const posting = addDays(real.today as never, this.posted);
+    const { filedUntil } = present(await real.db.registrations.get('ie-vat'), 'registration');
     await issued(real.db, {
       issueDate: real.today,
       taxPoint: point < KEPT_FROM ? '' : point,
+      accountingDate: this.posted === 0 || posting <= filedUntil || posting < KEPT_FROM ? '' : posting,
       priceMode: this.gross ? 'gross' : 'net',
       currency: this.currency,
       adjustments: this.discount === '' ? [] : [discountOf(this.discount)],
@@ -73,6 +79,30 @@ class CreditCommand implements Command {
     if (!result.ok) expect(['settled', 'invalid']).toContain(result.refusals[0]?.code);
   }
   toString = () => `credit(${this.pick}, ${this.percent} %)`;
+}
+
+/** Takes back some of an invoice's lines, whatever went back before. */
+class CreditLineCommand implements Command {
+  constructor(
+    private readonly pick: number,
+    private readonly share: number,
+  ) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const invoices = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice');
+    const invoice = invoices[this.pick % Math.max(1, invoices.length)];
+    const line = invoice?.content.lines[0];
+    if (invoice === undefined || line === undefined) return;
+    const quantity = decimal((Number(line.quantity) / this.share).toFixed(2));
+    const request: CreditRequest = { kind: 'lines', quantities: new Map([[line.id, quantity]]) };
+    const input = { documentId: invoice.id, date: real.today, reason: 'Returned', request };
+    const result = await perform(real.db, creditInvoice, input, momentOn(real.today));
+    if (!result.ok)
+      expect(['settled', 'over-credited', 'already-credited', 'missing', 'invalid']).toContain(
+        result.refusals[0]?.code,
+      );
+  }
+  toString = () => `creditLine(${this.pick}, 1/${this.share})`;
 }
 
 class CancelCommand implements Command {
@@ -142,13 +172,16 @@ const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('IE
   maxLength: 4,
 });
 const currency = fc.constantFrom('', '', 'USD');
-const discount = fc.constantFrom('', '', '7.5%');
+const discount = fc.constantFrom('', '', '7.5%', '0.35');
+/** Days from the issue date to the day it is posted. */
+const posted = fc.constantFrom(0, 0, 0, -40, 45, 200);
 
 const commands = fc.commands(
   [
-    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount).map((a) => new IssueCommand(...a)),
-    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount).map((a) => new IssueCommand(...a)),
+    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount, posted).map((a) => new IssueCommand(...a)),
+    fc.tuple(fc.nat(80), lines, fc.boolean(), currency, discount, posted).map((a) => new IssueCommand(...a)),
     fc.tuple(fc.nat(20), fc.constantFrom(10, 50, 100)).map((a) => new CreditCommand(...a)),
+    fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 4 })).map((a) => new CreditLineCommand(...a)),
     fc.nat(20).map((pick) => new CancelCommand(pick)),
     fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 100 })).map((a) => new ReceiveCommand(...a)),
     fc.constant(new FileCommand()),
@@ -201,8 +234,13 @@ async function expectSound({ db, filed }: Running) {
     const proof = prove(
       await proofMaterial(db, present(registration, 'registration'), periodId.split('|')[1] as never),
     );
+    // The account is explained from its opening to its closing balance.
+    expect(proof.account.steps.every((step) => step.kind !== 'unknown')).toBe(true);
     expect(proof).toMatchObject({ holds: true, documents: figures.tax, taxEntries: figures.tax, ledger: figures.tax });
   }
+
+  // The book opens from its own file.
+  expect(unpackArchive(await archiveBook(db, '2026-12-31T12:00:00.000Z'))).toMatchObject({ ok: true });
 
   // A filed period is what it was when it was filed.
   for (const [id, period] of filed) {

@@ -154,7 +154,9 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     if (event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
     const cells = [...document.querySelectorAll<HTMLInputElement>('[data-amount]')];
-    (cells[cells.indexOf(event.currentTarget) + 1] ?? document.querySelector<HTMLElement>('[data-record]'))?.focus();
+    const next = cells[cells.indexOf(event.currentTarget) + 1];
+    next?.select();
+    (next ?? document.querySelector<HTMLElement>('[data-record]'))?.focus();
   };
   const shownAt = new Set([
     'customerId',

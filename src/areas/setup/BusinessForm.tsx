@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import type { Path } from 'react-hook-form';
 import { toast } from 'sonner';
 import { type Business, businessSchema } from '@/core/parties/business';
@@ -15,11 +16,15 @@ import { useRecordForm } from './useRecordForm';
 /** Who we are, and the account customers pay into. */
 export function BusinessForm() {
   const { business } = useOpenBook();
+  const [began, setBegan] = useState(business);
   const { form, submit, field, general } = useRecordForm<Business>(
     businessSchema,
     business,
-    (value) => act(changeBusiness, value),
-    () => toast('The business is kept'),
+    (value) => act(changeBusiness, { value, before: began }),
+    (value) => {
+      setBegan(value);
+      toast('The business is saved');
+    },
   );
   return (
     <form onSubmit={submit} noValidate>

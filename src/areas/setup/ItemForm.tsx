@@ -1,10 +1,12 @@
 'use client';
 
+import { useState } from 'react';
 import { type Item, itemSchema, UNITS } from '@/core/documents/item';
 import { decimal } from '@/core/kernel/decimal';
 import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { changeItem } from '@/store/actions/setup';
+import { unchanged } from '@/store/actions/unchanged';
 import { AreaField, ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
@@ -24,6 +26,7 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
   const { accounts, records, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income');
   const classes = knownClasses(records);
+  const [began] = useState(item);
   const { form, submit, field, general } = useRecordForm<Item>(
     itemSchema,
     item ?? {
@@ -37,7 +40,7 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
       taxClass: 'standard',
       supply: 'goods',
     },
-    (value) => act(changeItem, value),
+    (value) => act(unchanged(changeItem, 'items', began), value),
     ({ id }) => onSaved(id),
   );
   return (

@@ -9,11 +9,11 @@ import { digest, firstBroken } from '@/core/documents/seal';
 import { seriesSchema } from '@/core/documents/series';
 import { styleSchema } from '@/core/documents/style';
 import { writeCanonical } from '@/core/kernel/canonical';
-import { isIsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
+import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
 import { businessSchema } from '@/core/parties/business';
 import { certificateSchema } from '@/core/parties/certificate';
@@ -25,84 +25,33 @@ import { registrationSchema } from '@/core/tax/registration';
 import { taxSchema } from '@/core/tax/tax';
 import { taxCodeSchema } from '@/core/tax/taxCode';
 import { withholdingTypeSchema } from '@/core/tax/withholding';
+import { BOOK_RELATIONS } from './bookRelations';
+import { ROW_SHAPES } from './rowShapes';
 
-type FieldKind = 'text' | 'empty-or-text' | 'date' | 'amount' | 'list' | 'record';
+/** Faults of one kind that are told. */
+const MOST_FAULTS = 5;
 
-/** Fields that every row of a table must hold, and of what kind. The rest is proven by seals and schemas. */
-const FIELDS: { readonly [T in BookTable]: Readonly<Record<string, FieldKind>> } = {
-  book: { id: 'text', business: 'record', begunAt: 'text' },
-  registrations: { id: 'text', keptFrom: 'date' },
-  jurisdictions: { id: 'text', name: 'text' },
-  taxes: { id: 'text', rates: 'list' },
-  taxCodes: { id: 'text', components: 'list' },
-  places: { id: 'text', stack: 'list', keys: 'list' },
-  decisionTables: { id: 'text', rows: 'list' },
-  withholdingTypes: { id: 'text', rates: 'list' },
-  certificates: { id: 'text', customerId: 'text', from: 'date' },
-  priceLists: { id: 'text', prices: 'list' },
-  exchangeRates: { id: 'text', date: 'date', perHome: 'text' },
-  customers: { id: 'text', name: 'text', keys: 'list' },
-  items: { id: 'text', name: 'text', keys: 'list' },
-  accounts: { code: 'text', name: 'text', type: 'text' },
-  series: { id: 'text', next: 'record' },
-  styles: { id: 'text', name: 'text', words: 'list' },
-  looks: { id: 'text', style: 'record' },
-  savedViews: { id: 'text', name: 'text', filter: 'record' },
-  attachments: { id: 'text', ownerId: 'text', name: 'text', data: 'empty-or-text' },
-  drafts: { id: 'text', lines: 'list', keys: 'list' },
-  documents: {
-    id: 'text',
-    number: 'text',
-    content: 'record',
-    figures: 'record',
-    seal: 'record',
-    issueDate: 'date',
-    seriesId: 'text',
-    familyId: 'text',
-    state: 'text',
-    open: 'amount',
-    openHome: 'amount',
-    received: 'amount',
-    credited: 'amount',
-    creditNotes: 'list',
-    words: 'list',
-  },
-  receipts: {
-    id: 'text',
-    number: 'text',
-    date: 'date',
-    amount: 'amount',
-    allocations: 'list',
-    settles: 'list',
-    keys: 'list',
-  },
-  journal: { id: 'text', date: 'date', text: 'text' },
-  journalLines: { id: 'text', entryId: 'text', account: 'text', date: 'date', amount: 'amount' },
-  // On payment basis tax that is not due yet stands in no period.
-  taxEntries: { id: 'text', periodId: 'empty-or-text', documentId: 'text', base: 'amount', tax: 'amount' },
-  taxPeriods: { id: 'text', start: 'date', end: 'date' },
-  transmissions: { id: 'text', documentId: 'text', file: 'text', phase: 'text', tries: 'list', answers: 'list' },
-  audit: { id: 'text', at: 'text', action: 'text' },
-};
-
-const HOLDS: Readonly<Record<FieldKind, (value: unknown) => boolean>> = {
-  text: (v) => typeof v === 'string' && v !== '',
-  'empty-or-text': (v) => typeof v === 'string',
-  date: isIsoDate,
-  amount: (v) => typeof v === 'bigint',
-  list: Array.isArray,
-  record: (v) => v !== null && typeof v === 'object' && !Array.isArray(v),
-};
+/** Roles that each book has an account for. */
+const ROLES = FIRST_CHART.map(({ role }) => role).filter((role) => role !== '');
 
 const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
 
 function shapeFault(table: BookTable, rows: readonly unknown[]): Refusal | null {
-  const fields = Object.entries(FIELDS[table]);
+  const shape = ROW_SHAPES[table];
   for (const [i, row] of rows.entries()) {
-    if (row === null || typeof row !== 'object') return fault(`${table}, row ${i + 1}`, 'a record');
-    for (const [name, kind] of fields)
-      if (!HOLDS[kind]((row as Record<string, unknown>)[name]))
-        return fault(`${table}, row ${i + 1}, ${name}`, `a ${kind}`);
+    const found = shape(row);
+    if (found !== null) return fault(`${table}, row ${i + 1}${found.at.replace(/^\./, ', ')}`, found.expected);
+  }
+  return null;
+}
+
+/** Ids are what rows are found by: none may stand twice. */
+function doubleFault(table: BookTable, rows: readonly unknown[]): Refusal | null {
+  const seen = new Set<unknown>();
+  for (const row of rows as readonly { id?: unknown; code?: unknown }[]) {
+    const key = table === 'accounts' ? row.code : row.id;
+    if (seen.has(key)) return fault(`${table}, ${String(key)}`, 'a row that stands once');
+    seen.add(key);
   }
   return null;
 }
@@ -169,17 +118,25 @@ function transmissionFault({ transmissions, documents }: BookContent): Refusal |
 /** What is wrong with a whole book; empty when it can be trusted. Stops at the first kind of fault. */
 export function bookFaults(content: BookContent): readonly Refusal[] {
   for (const [table, rows] of Object.entries(content)) {
-    const shape = shapeFault(table as BookTable, rows);
-    if (shape !== null) return [shape];
+    const found = shapeFault(table as BookTable, rows) ?? doubleFault(table as BookTable, rows);
+    if (found !== null) return [found];
   }
   if (content.book.length !== 1) return [fault('book', 'exactly one business')];
+  if (content.registrations.length === 0) return [fault('registrations', 'at least one registration')];
+  if (!ROLES.every((role) => content.accounts.some((account) => account.role === role)))
+    return [fault('accounts', 'an account for each role that actions post to')];
   const wrong = schemaFaults(content);
   if (wrong.length > 0) return wrong;
   for (const [entryId, lines] of grouped(content.journalLines, (line) => line.entryId))
     if (!isBalanced(lines)) return [fault(`journal entry ${entryId}`, 'debits equal to credits')];
   try {
     const found = documentFault(content.documents) ?? receiptFault(content.receipts) ?? transmissionFault(content);
-    return found === null ? [] : [found];
+    if (found !== null) return [found];
+    for (const { faultsIn } of BOOK_RELATIONS) {
+      const faults = faultsIn(content);
+      if (faults.length > 0) return faults.slice(0, MOST_FAULTS);
+    }
+    return [];
   } catch {
     // Content of a wrong shape makes the engine stumble; to the reader that is damage like any other.
     return [fault('documents', 'content that can be computed again')];

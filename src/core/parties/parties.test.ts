@@ -26,6 +26,17 @@ describe('terms', () => {
   );
 });
 
+describe('a bare day', () => {
+  test.each([
+    ['24', '2026-11-23', '2026-11-24'],
+    ['3', '2026-11-23', '2026-11-03'],
+    ['31', '2026-11-23', '2026-12-31'],
+    ['31', '2026-02-10', '2026-03-31'],
+    ['29', '2026-02-10', '2026-03-29'],
+  ])('%s typed on %s is %s', (typed, when, day) => expect(readTypedDate(typed, isoDate(when), on)).toBe(day));
+  test.each(['0', '32', '99'])('%s is none', (typed) => expect(readTypedDate(typed, today, on)).toBeNull());
+});
+
 describe('a typed day', () => {
   test.each([
     ['today', '2026-11-23'],

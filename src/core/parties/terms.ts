@@ -1,4 +1,4 @@
-import { addDays, addMonths, endOfMonth, type IsoDate, isIsoDate, isoDate } from '@/core/kernel/date';
+import { addDays, addMonths, endOfMonth, type IsoDate, isIsoDate, isoDate, monthOf } from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { compare, sumRatios, whole } from '@/core/kernel/ratio';
 
@@ -76,9 +76,22 @@ export function offsetFrom(from: IsoDate, text: string): IsoDate | null {
 
 const MONTH_WORDS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 
-/** Local short forms, day first: `23/11`, `23.11.26`, `23 nov`, `23 nov 2026`. */
+/** A bare day: of this month, or of the next one that has it. `31` typed in February is 31 March. */
+function readBareDay(text: string, today: IsoDate): IsoDate | null {
+  if (!/^\d{1,2}$/.test(text)) return null;
+  const day = text.padStart(2, '0');
+  for (let months = 0; months <= 2; months++) {
+    const date = `${monthOf(addMonths(isoDate(`${today.slice(0, 8)}01`), months))}-${day}`;
+    if (isIsoDate(date)) return date;
+  }
+  return null;
+}
+
+/** Local short forms, day first: `23/11`, `2311`, `23.11.26`, `23 nov`, `23nov 2026`. */
 function readShortForm(text: string, today: IsoDate): IsoDate | null {
-  const match = /^(\d{1,2})[\s./-]*(?:(\d{1,2})|([a-z]{3,9}))(?:[\s./-]+(\d{2}|\d{4}))?$/.exec(text);
+  const match =
+    /^(\d{1,2})(?:[\s./-]+(\d{1,2})|[\s./-]*([a-z]{3,9}))(?:[\s./-]+(\d{2}|\d{4}))?$/.exec(text) ??
+    /^(\d{2})(\d{2})$/.exec(text);
   if (!match) return null;
   const [, day = '', number, word, year] = match;
   const month = number ? Number(number) : MONTH_WORDS.indexOf((word ?? '').slice(0, 3)) + 1;
@@ -88,12 +101,12 @@ function readShortForm(text: string, today: IsoDate): IsoDate | null {
 }
 
 /**
- * Reads a day as it is typed: `today`, an ISO date, a local short form, or an offset from the issue
- * date. Null when it is none of these.
+ * Reads a day as it is typed: `today`, an ISO date, a day of the month, a local short form, or an offset
+ * from the issue date. Null when it is none of these.
  */
 export function readTypedDate(text: string, today: IsoDate, issueDate: IsoDate): IsoDate | null {
   const typed = text.trim().toLowerCase();
   if (typed === 'today') return today;
   if (isIsoDate(typed)) return isoDate(typed);
-  return offsetFrom(issueDate, typed) ?? readShortForm(typed, today);
+  return offsetFrom(issueDate, typed) ?? readBareDay(typed, today) ?? readShortForm(typed, today);
 }

@@ -2,6 +2,7 @@ import type { Book, CustomerRow, ItemRow } from '@/core/decisions/changes';
 import { saveRecord } from '@/core/decisions/records';
 import { type Beginning, beginBook, saveBusiness } from '@/core/decisions/setup';
 import type { Item } from '@/core/documents/item';
+import { writeCanonical } from '@/core/kernel/canonical';
 import { refuse } from '@/core/kernel/result';
 import type { Business } from '@/core/parties/business';
 import type { Customer } from '@/core/parties/customer';
@@ -18,10 +19,13 @@ export const begin: Action<Beginning, Book> = {
   },
 };
 
-export const changeBusiness: Action<Business, Book> = {
+/** `before` is the business that a form began with: one that was changed since is refused as stale. */
+export const changeBusiness: Action<{ readonly value: Business; readonly before: Business }, Book> = {
   name: 'change business',
-  async decide(db, business) {
-    return saveBusiness(business, await loadBook(db));
+  async decide(db, { value, before }) {
+    const book = await loadBook(db);
+    if (writeCanonical(book.business) !== writeCanonical(before)) return refuse({ code: 'stale', path: '' });
+    return saveBusiness(value, book);
   },
 };
 

@@ -4,13 +4,13 @@ import { useId, useState } from 'react';
 import type { CustomerRow } from '@/core/decisions/changes';
 import type { Draft } from '@/core/documents/draft';
 import type { Setting } from '@/core/documents/setting';
-import { CURRENCIES } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { type Address, addressLines } from '@/core/parties/address';
 import { useBook } from '../../shell/book';
 import { Attachments } from '../Attachments';
 import { readTags } from '../tags';
+import { CurrencySlot } from './CurrencySlot';
 import type { DraftStore } from './draftStore';
 import { ChoiceSlot, DateSlot, Slot, TextSlot } from './slots';
 import type { Save } from './useAutosave';
@@ -150,16 +150,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
           ))}
         </datalist>
         <TextSlot label="Salesperson" field="salesperson" store={store} draft={draft} />
-        <ChoiceSlot
-          label="Currency"
-          field="currency"
-          value={draft.currency}
-          options={[
-            ['', `${homeCurrency}, home`],
-            ...CURRENCIES.filter((code) => code !== homeCurrency).map((code) => [code, code] as const),
-          ]}
-          onPick={(currency) => store.change({ currency, perHome: '' })}
-        />
+        <CurrencySlot store={store} draft={draft} setting={setting} />
         {draft.currency !== '' && (
           <TextSlot
             label={
@@ -212,7 +203,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
             label="Document style"
             field="styleId"
             value={draft.styleId}
-            options={[['', 'the first'], ...styles.map(({ id, name }) => [id, name] as const)]}
+            options={[['', 'the default'], ...styles.map(({ id, name }) => [id, name] as const)]}
             onPick={(styleId) => store.change({ styleId })}
           />
         )}

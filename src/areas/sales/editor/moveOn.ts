@@ -1,12 +1,18 @@
 import type { KeyboardEvent } from 'react';
 
+/** Puts the focus into a field; what stands in it is selected, so that typing replaces it. */
+function enter(field: HTMLElement | null | undefined): void {
+  field?.focus();
+  if (field instanceof HTMLInputElement) field.select();
+}
+
 /** Alt+Enter leaves the rest of a line as it is and goes on to the next one; from the head to the last. */
 function nextLine(event: KeyboardEvent<HTMLElement>): void {
   const lines = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-line]')];
   const at = lines.findIndex((line) => line.contains(event.target as Node));
   const next = at < 0 ? lines.at(-1) : lines[at + 1];
   event.preventDefault();
-  next?.querySelector<HTMLElement>('[data-field]')?.focus();
+  enter(next?.querySelector<HTMLElement>('[data-field]'));
 }
 
 /** Enter goes on to the next cell of the sheet, in reading order; text areas keep it with Shift. */
@@ -23,10 +29,10 @@ export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   const fields = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-field]')].filter(
     (field) => field === target || (field.checkVisibility() && field.dataset.passOver === undefined),
   );
-  fields[fields.indexOf(target) + 1]?.focus();
+  enter(fields[fields.indexOf(target) + 1]);
 }
 
 /** Puts the focus on a field of the sheet by its path, such as `lines[0].price`. */
 export function focusField(path: string): void {
-  document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"]`)?.focus();
+  enter(document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"]`));
 }

@@ -1,8 +1,10 @@
 'use client';
 
+import { useState } from 'react';
 import { LANGUAGES, type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { keepTaxCode } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
@@ -32,10 +34,11 @@ const BLANK: TaxCode = {
 export function TaxCodeForm({ code, onSaved }: TaxCodeFormProps) {
   const { records } = useOpenBook();
   const isNew = code === undefined;
+  const [began] = useState(code);
   const { form, submit, field, errorAt, general } = useRecordForm<TaxCode>(
     taxCodeSchema,
     code ?? BLANK,
-    (value) => act(keepTaxCode, { value, isNew }),
+    (value) => act(unchanged(keepTaxCode, 'taxCodes', began), { value, isNew }),
     ({ id }) => onSaved(id),
   );
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { type Certificate, certificateSchema, certificateState } from '@/core/parties/certificate';
 import { keepCertificate } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -121,10 +122,11 @@ function CertificateForm({ certificate, customerId, onSaved }: CertificateFormPr
     file: null,
   };
   const [initial] = useState(certificate ?? blank);
+  const [began] = useState(certificate);
   const { form, submit, field, errorAt, general } = useRecordForm<Certificate>(
     certificateSchema,
     initial,
-    (value) => act(keepCertificate, { value, isNew }),
+    (value) => act(unchanged(keepCertificate, 'certificates', began), { value, isNew }),
     onSaved,
   );
   const file = form.watch('file');

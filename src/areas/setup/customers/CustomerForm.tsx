@@ -1,10 +1,12 @@
 'use client';
 
+import { useState } from 'react';
 import type { Path } from 'react-hook-form';
 import { blankCustomer, type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
 import { LANGUAGES, plainName } from '@/core/tax/taxCode';
 import { changeCustomer } from '@/store/actions/setup';
+import { unchanged } from '@/store/actions/unchanged';
 import { findCustomers } from '@/store/queries/documents';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -43,10 +45,11 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
   const lists = useBook((db) => db.priceLists.toArray()) ?? [];
   const styles = useBook((db) => db.styles.toArray()) ?? [];
   const others = useBook((db) => findCustomers(db, '', MOST_OTHERS)) ?? [];
+  const [began] = useState(customer);
   const { form, submit, field, errorAt, general } = useRecordForm<Customer>(
     customerSchema,
     customer ?? blankCustomer(crypto.randomUUID(), name, business.address.country),
-    (value) => act(changeCustomer, withHonestChecks(value, customer)),
+    (value) => act(unchanged(changeCustomer, 'customers', began), withHonestChecks(value, customer)),
     ({ id }) => onSaved(id),
     (value) => withHonestChecks(value, customer),
   );
@@ -118,7 +121,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
         />
         <ChoiceField
           label="Document style"
-          options={[['', 'the first'], ...styles.map((style) => [style.id, style.name] as const)]}
+          options={[['', 'the default'], ...styles.map((style) => [style.id, style.name] as const)]}
           {...field('styleId')}
         />
         <ChoiceField

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { JURISDICTION_KINDS, type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
 import { keepJurisdiction } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
@@ -61,10 +62,11 @@ interface JurisdictionFormProps {
 function JurisdictionForm({ jurisdiction, onSaved }: JurisdictionFormProps) {
   const { records } = useOpenBook();
   const isNew = jurisdiction === undefined;
+  const [began] = useState(jurisdiction);
   const { form, submit, field, general } = useRecordForm<Jurisdiction>(
     jurisdictionSchema,
     jurisdiction ?? BLANK,
-    (value) => act(keepJurisdiction, { value, isNew }),
+    (value) => act(unchanged(keepJurisdiction, 'jurisdictions', began), { value, isNew }),
     ({ id }) => onSaved(id),
   );
   return (

@@ -1,7 +1,9 @@
 'use client';
 
+import { useState } from 'react';
 import { type Tax, taxSchema } from '@/core/tax/tax';
 import { keepTax } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { TextField } from '@/ui/Field';
 import { act, today } from '../../shell/book';
 import { FormFoot } from '../FormFoot';
@@ -19,10 +21,11 @@ interface TaxFormProps {
 /** One tax of a jurisdiction with its dated rates. */
 export function TaxForm({ tax, jurisdictionId, onSaved }: TaxFormProps) {
   const isNew = tax === undefined;
+  const [began] = useState(tax);
   const { form, submit, field, errorAt, general } = useRecordForm<Tax>(
     taxSchema,
     tax ?? { id: '', jurisdictionId, name: '', rates: [] },
-    (value) => act(keepTax, { value, isNew }),
+    (value) => act(unchanged(keepTax, 'taxes', began), { value, isNew }),
     onSaved,
   );
   return (

@@ -8,6 +8,7 @@ import { resolveTax, stackKey } from '@/core/tax/resolve';
 import { hasOwnRate } from '@/core/tax/tax';
 import { knownClasses, prepareSetup } from '@/core/tax/taxSetup';
 import { dropPlace, keepPlace } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Ruled } from '@/ui/Ruled';
@@ -43,12 +44,13 @@ const BLANK: Place = {
 export function PlaceForm({ place, onSaved }: PlaceFormProps) {
   const { records } = useOpenBook();
   const isNew = place === undefined;
+  const [began] = useState(place);
   const { form, submit, field, errorAt, general } = useRecordForm<Edited>(
     placeSchema,
     { ...(place ?? BLANK), stack: (place ?? BLANK).stack.map((id) => ({ id })) },
     (value) => {
       const kept = placeOf(value);
-      return act(keepPlace, { value: { ...kept, keys: placeKeys(kept) }, isNew });
+      return act(unchanged(keepPlace, 'places', began), { value: { ...kept, keys: placeKeys(kept) }, isNew });
     },
     onSaved,
     placeOf,

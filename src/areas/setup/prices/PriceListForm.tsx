@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { type PriceList, priceListSchema } from '@/core/documents/priceList';
 import { keepPriceList } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { findItems } from '@/store/queries/documents';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { act, useBook } from '../../shell/book';
@@ -22,10 +23,11 @@ export function PriceListForm({ list, onSaved }: PriceListFormProps) {
   const isNew = list === undefined;
   const items = useBook((db) => findItems(db, '', MOST_ITEMS)) ?? [];
   const [blank] = useState<PriceList>(() => ({ id: crypto.randomUUID(), name: '', priceMode: 'gross', prices: [] }));
+  const [began] = useState(list);
   const { form, submit, field, errorAt, general } = useRecordForm<PriceList>(
     priceListSchema,
     list ?? blank,
-    (value) => act(keepPriceList, { value, isNew }),
+    (value) => act(unchanged(keepPriceList, 'priceLists', began), { value, isNew }),
     onSaved,
   );
   return (

@@ -7,6 +7,7 @@ import { spanOf } from '@/core/periods/calendar';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import { keepRegistration } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
@@ -63,10 +64,11 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
   const { accounts, records, currency: home } = useOpenBook();
   const [pack, setPack] = useState('');
   const isNew = registration === undefined;
+  const [began] = useState(registration);
   const { form, submit, field, general } = useRecordForm<Registration>(
     registrationSchema,
     registration ?? newRegistration(home),
-    (value) => act(keepRegistration, { value, isNew }),
+    (value) => act(unchanged(keepRegistration, 'registrations', began), { value, isNew }),
     onSaved,
   );
   const liabilities = accounts

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { SeriesInput } from '@/core/decisions/series';
 import { newSeries, nextNumber, type Series, type SeriesKind, seriesSchema } from '@/core/documents/series';
+import { unchanged } from '@/store/actions/unchanged';
 import { keepSeries } from '@/store/actions/views';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -78,10 +79,11 @@ function SeriesForm({ series, onSaved }: { readonly series?: Series; readonly on
       series ?? newSeries('invoice', '', { registrationId: registrations[0]?.id ?? '' });
     return { id, kind, registrationId, prefix, yearly, digits: String(digits), start: String(start) };
   });
+  const [began] = useState(series);
   const { form, submit, field, general } = useRecordForm<Typed>(
     seriesSchema,
     initial,
-    (value) => act(keepSeries, inputOf(value, isNew)),
+    (value) => act(unchanged(keepSeries, 'series', began), inputOf(value, isNew)),
     onSaved,
     (value) => inputOf(value, isNew),
   );

@@ -6,12 +6,15 @@ import { useWatch } from 'react-hook-form';
 import { type DocumentStyle, PLAIN_STYLE, STYLE_COLUMNS, STYLE_PARTS, styleSchema } from '@/core/documents/style';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
+import { changeBusiness } from '@/store/actions/setup';
 import { keepStyle } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { printWorker } from '@/workers/client';
 import { PdfFrame } from '../../sales/PdfFrame';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
+import { wordRefusals } from '../../shell/wording';
 import { FormFoot } from '../FormFoot';
 import { PickSome } from '../PickSome';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
@@ -41,21 +44,48 @@ const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
 /** How documents look, by name. */
 export function StyleList() {
   const rows = useBook((db) => db.styles.toArray());
+  const { business } = useOpenBook();
+  const [wrong, setWrong] = useState('');
+  const makeDefault = async (styleId: string) => {
+    const result = await act(changeBusiness, { value: { ...business, styleId }, before: business });
+    setWrong(result.ok ? '' : wordRefusals(result.refusals));
+  };
   return (
-    <RecordList
-      title="Document styles"
-      path="/setup/styles"
-      addLabel="New style"
-      rows={rows}
-      keyOf={(row) => row.id}
-      empty="No styles yet: documents print plainly, with the account to pay into."
-      columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/styles/${row.id}`}>{row.name}</RecordLink> },
-        { head: 'Logo', cell: (row) => (row.logo === '' ? 'none' : 'yes') },
-        { head: 'Ink', cell: (row) => row.accent },
-        { head: 'Payment', cell: (row) => row.payment },
-      ]}
-    />
+    <>
+      {rows !== undefined && rows.length > 0 && (
+        <ChoiceField
+          label="Default style"
+          hint="For documents and customers without one of their own; issued documents keep the look they were issued with"
+          className="mb-3 max-w-[420px]"
+          error={wrong === '' ? undefined : wrong}
+          options={[['', 'Plain'], ...rows.map(({ id, name }) => [id, name] as const)]}
+          value={business.styleId}
+          onChange={(event) => void makeDefault(event.target.value)}
+        />
+      )}
+      <RecordList
+        title="Document styles"
+        path="/setup/styles"
+        addLabel="New style"
+        rows={rows}
+        keyOf={(row) => row.id}
+        empty="No styles yet: documents print plainly, with the account to pay into."
+        columns={[
+          {
+            head: 'Name',
+            cell: (row) => (
+              <>
+                <RecordLink path={`/setup/styles/${row.id}`}>{row.name}</RecordLink>
+                {row.id === business.styleId && <span className="text-soft text-sm"> default</span>}
+              </>
+            ),
+          },
+          { head: 'Logo', cell: (row) => (row.logo === '' ? 'none' : 'yes') },
+          { head: 'Ink', cell: (row) => row.accent },
+          { head: 'Payment', cell: (row) => row.payment },
+        ]}
+      />
+    </>
   );
 }
 
@@ -78,10 +108,11 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
     name: '',
     accent: '#9A4320',
   }));
+  const [began] = useState(style);
   const { form, submit, field, errorAt, general } = useRecordForm<DocumentStyle>(
     styleSchema,
     style ?? blank,
-    (value) => act(keepStyle, { value, isNew }),
+    (value) => act(unchanged(keepStyle, 'styles', began), { value, isNew }),
     onSaved,
   );
   const shown = useWatch({ control: form.control }) as DocumentStyle;

@@ -1,9 +1,11 @@
 'use client';
 
+import { useState } from 'react';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
 import { keepWithholdingType } from '@/store/actions/taxSetup';
+import { unchanged } from '@/store/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
@@ -34,10 +36,11 @@ const blank = (currency: Currency): WithholdingType => ({
 export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
   const { currency } = useOpenBook();
   const isNew = type === undefined;
+  const [began] = useState(type);
   const { form, submit, field, errorAt, general } = useRecordForm<WithholdingType>(
     withholdingTypeSchema,
     type ?? blank(currency),
-    (value) => act(keepWithholdingType, { value, isNew }),
+    (value) => act(unchanged(keepWithholdingType, 'withholdingTypes', began), { value, isNew }),
     onSaved,
   );
   return (

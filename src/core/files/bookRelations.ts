@@ -1,0 +1,148 @@
+import type { BookContent } from '@/core/decisions/changes';
+import { amountKey, type IssuedDocument, nextDue, owedOf, stateOf } from '@/core/documents/issued';
+import { grouped } from '@/core/kernel/grouped';
+import { type Minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
+
+const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
+
+const idsOf = (rows: readonly { readonly id: string }[]): ReadonlySet<string> => new Set(rows.map(({ id }) => id));
+
+/** Rows that name others which are not there. */
+function references(book: BookContent): readonly Refusal[] {
+  const documents = idsOf(book.documents);
+  const customers = idsOf(book.customers);
+  const registrations = idsOf(book.registrations);
+  const series = idsOf(book.series);
+  const journal = idsOf(book.journal);
+  const accounts = new Set(book.accounts.map(({ code }) => code));
+  const faults: Refusal[] = [];
+  const need = (known: ReadonlySet<string>, id: string, path: string, what: string) => {
+    if (!known.has(id)) faults.push(fault(path, what));
+  };
+  for (const { number, seriesId, content, customerId, kind, entryId, creditNotes, cancelled } of book.documents) {
+    need(series, seriesId, `${number}, series`, 'a series of the book');
+    need(registrations, content.registrationId, `${number}, registration`, 'a registration of the book');
+    if (kind !== 'takings') need(customers, customerId, `${number}, customer`, 'a customer of the book');
+    if (kind !== 'quote') need(journal, entryId, `${number}, entry`, 'its journal entry');
+    if (cancelled !== null) need(journal, cancelled.entryId, `${number}, cancelled`, 'the entry that takes it back');
+    for (const note of creditNotes) need(documents, note.id, `${number}, credit notes`, 'its credit note');
+  }
+  for (const { number, allocations, entryId, customerId, releaseEntryIds = [] } of book.receipts) {
+    need(customers, customerId, `receipt ${number}, customer`, 'a customer of the book');
+    for (const id of [entryId, ...releaseEntryIds]) need(journal, id, `receipt ${number}, entry`, 'its journal entry');
+    for (const { documentId } of allocations)
+      need(documents, documentId, `receipt ${number}, allocations`, 'a document of the book');
+  }
+  for (const { id, entryId, account } of book.journalLines) {
+    need(journal, entryId, `journal line ${id}`, 'its journal entry');
+    need(accounts, account, `journal line ${id}, account`, 'an account of the chart');
+  }
+  for (const { id, documentId, registrationId } of book.taxEntries) {
+    need(documents, documentId, `tax entry ${id}`, 'its document');
+    need(registrations, registrationId, `tax entry ${id}, registration`, 'a registration of the book');
+  }
+  for (const { id, registrationId, filed } of book.taxPeriods) {
+    need(registrations, registrationId, `tax period ${id}`, 'its registration');
+    if (filed !== null) need(journal, filed.entryId, `tax period ${id}, filed`, 'the entry of its filing');
+  }
+  for (const { id, customerId } of book.certificates)
+    need(customers, customerId, `certificate ${id}`, 'a customer of the book');
+  return faults;
+}
+
+/** What a row says beside its sealed content must be what the content says. */
+function rowsAsSealed({ documents }: BookContent): readonly Refusal[] {
+  return documents.flatMap((row): readonly Refusal[] => {
+    const { content, figures, number, kind, issueDate } = row;
+    const wrong = (field: string) => [fault(`${number}, ${field}`, `what its sealed content says`)];
+    if (number !== content.number) return wrong('number');
+    if (kind !== content.kind) return wrong('kind');
+    if (issueDate !== content.issueDate) return wrong('issue date');
+    if (row.customerName !== content.buyer.name) return wrong('customer name');
+    if (row.amountKey !== amountKey(figures)) return wrong('amount');
+    if ((row.quote === null) !== (kind !== 'quote')) return wrong('quote');
+    if (row.dueDate !== nextDue(row)) return wrong('due date');
+    if (row.state !== stateOf(row)) return wrong('state');
+    if (row.isOpen !== (row.open === NOTHING ? 0 : 1)) return wrong('open');
+    return [];
+  });
+}
+
+/** What is open follows from what was owed, received and credited. */
+function openAmounts({ documents, receipts }: BookContent): readonly Refusal[] {
+  const received = new Map<string, Minor>();
+  for (const { documentId, amount } of receipts.flatMap(({ allocations }) => allocations))
+    received.set(documentId, plus(received.get(documentId) ?? NOTHING, amount));
+  const notes = grouped(
+    documents.filter(({ content }) => content.corrects !== undefined),
+    ({ content }) => content.corrects?.documentId ?? '',
+  );
+  return documents.flatMap((document): readonly Refusal[] => {
+    const wrong = (expected: string) => [fault(`${document.number}, open amount`, expected)];
+    if (document.received !== (received.get(document.id) ?? NOTHING)) return wrong('what its receipts add up to');
+    const setOff = total((notes.get(document.id) ?? []).map(({ credited }) => credited));
+    if (document.kind === 'invoice' && document.credited !== negated(setOff))
+      return wrong('what its credit notes were set off by');
+    return document.open === owedNow(document) ? [] : wrong('what is owed less what was settled');
+  });
+}
+
+/** What a document still is owed; takings, quotes and cancelled documents are owed nothing. */
+function owedNow(document: IssuedDocument): Minor {
+  const { kind, content, figures, received, credited, cancelled } = document;
+  if (kind === 'quote' || kind === 'takings' || cancelled !== null) return NOTHING;
+  return minus(minus(owedOf(content, figures), received), credited);
+}
+
+/** What customers owe, in home currency, is what stands on receivables but for manual journals. */
+function receivables({ documents, accounts, journal, journalLines }: BookContent): readonly Refusal[] {
+  const account = accounts.find(({ role }) => role === 'receivables')?.code;
+  const manual = new Set(journal.filter(({ kind }) => kind === 'journal').map(({ id }) => id));
+  const ledger = total(
+    journalLines.flatMap((line) => (line.account === account && !manual.has(line.entryId) ? [line.amount] : [])),
+  );
+  const owed = total(documents.map(({ openHome }) => openHome));
+  return ledger === owed ? [] : [fault('receivables', 'the sum of what is open on all documents')];
+}
+
+/** Numbers are used once, and the counters of series stand behind them. */
+function numbers({ documents, receipts, series }: BookContent): readonly Refusal[] {
+  const faults: Refusal[] = [];
+  const bySeries = grouped(documents, ({ seriesId }) => seriesId);
+  const seen = new Set<string>();
+  for (const { number, quote, content } of documents) {
+    const key = quote === null ? number : `${number} ${content.version ?? 1}`;
+    if (seen.has(key)) faults.push(fault(number, 'a number that is used once'));
+    seen.add(key);
+  }
+  for (const one of series) {
+    const own = bySeries.get(one.id) ?? [];
+    const used = one.kind === 'receipt' ? receipts.map(({ number, date }) => ({ number, issueDate: date })) : own;
+    for (const { number, issueDate } of used) {
+      const prefixed = number.startsWith(`${one.prefix}-`);
+      const counter = Number(/(\d+)$/.exec(number)?.[1] ?? '0');
+      const next = one.next[one.yearly ? issueDate.slice(0, 4) : 'all'] ?? 0;
+      if (prefixed && counter >= next) faults.push(fault(`series ${one.prefix}`, `a next number after ${number}`));
+    }
+    if (one.kind === 'receipt') continue;
+    const last = [...own].sort((a, b) => a.position - b.position).at(-1);
+    if (one.count !== own.length || (last !== undefined && last.position !== own.length))
+      faults.push(fault(`series ${one.prefix}`, `as many documents as it counts, ${one.count}`));
+    if (one.lastSeal !== (last?.seal.hash ?? ''))
+      faults.push(fault(`series ${one.prefix}`, 'the seal of its last document'));
+  }
+  return faults;
+}
+
+/** How the rows of a book must agree with each other; each check names every row that does not. */
+export const BOOK_RELATIONS: readonly {
+  readonly name: string;
+  readonly faultsIn: (book: BookContent) => readonly Refusal[];
+}[] = [
+  { name: 'What rows name is there', faultsIn: references },
+  { name: 'Documents say what was sealed', faultsIn: rowsAsSealed },
+  { name: 'Open amounts follow from receipts and credit notes', faultsIn: openAmounts },
+  { name: 'Receivables are what customers owe', faultsIn: receivables },
+  { name: 'Numbers are used once, and counters stand behind them', faultsIn: numbers },
+];
