@@ -28,7 +28,7 @@ import { fileReturn } from '@/store/actions/fileReturn';
 import { issueInvoice } from '@/store/actions/issueInvoice';
 import { keepAnswer, sendQuoteDraft } from '@/store/actions/quotes';
 import { recordReceipt } from '@/store/actions/recordReceipt';
-import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
+import { begin, changeBusiness, changeCustomer, changeItem } from '@/store/actions/setup';
 import {
   addStarterPack,
   keepCertificate,
@@ -37,7 +37,7 @@ import {
   keepStyle,
 } from '@/store/actions/taxSetup';
 import { writeJournal } from '@/store/actions/writeJournal';
-import { loadSetting, present } from '@/store/load';
+import { loadBook, loadSetting, present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
 import type { BookDb } from '@/store/schema';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
@@ -255,6 +255,9 @@ export async function buildDemo(db: BookDb, today: IsoDate): Promise<void> {
   const crowns = { currency: currency('NOK'), date: first, perHome: decimal('11.6400'), source: 'sample' };
   await builder.act(keepExchangeRate, { value: { ...crowns, id: exchangeRateId('NOK', first) }, isNew: true }, first);
   await builder.act(keepStyle, { value: HOUSE_STYLE, isNew: true }, first);
+  const { business } = await loadBook(db);
+  const housed = { value: { ...business, styleId: HOUSE_STYLE.id }, before: business };
+  await builder.act(changeBusiness, housed, first);
   for (const customer of DEMO_CUSTOMERS) await builder.act(changeCustomer, customer, first);
   for (const value of DEMO_CERTIFICATES) await builder.act(keepCertificate, { value, isNew: true }, first);
   for (const item of DEMO_ITEMS) await builder.act(changeItem, item, first);

@@ -14,13 +14,18 @@ export interface Action<Input, Value> {
   readonly decide: (db: BookDb, input: Input, moment: Moment) => Promise<Decision<Value>>;
 }
 
-/** Browser errors that a person can do something about, translated in this one place. */
+/** Errors of the database that a fault in the program makes, not the browser: rows that can't be what they are. */
+const PROGRAM_FAULTS = new Set(['ConstraintError', 'BulkError', 'DataError', 'SchemaError', 'NotFoundError']);
+
+/** Errors of the browser, translated in this one place; null for a fault in the program. */
 export function storageRefusal(error: unknown): Refusal | null {
-  const name = error instanceof Dexie.DexieError || error instanceof DOMException ? error.name : '';
+  const known = error instanceof Dexie.DexieError || error instanceof DOMException;
   const inner = (error as { inner?: { name?: string } } | null)?.inner?.name ?? '';
-  if ([name, inner].includes('QuotaExceededError')) return { code: 'storage-full', path: '' };
-  if (name === 'DatabaseClosedError' || name === 'InvalidStateError') return { code: 'storage-failed', path: '' };
-  return null;
+  const names = [known ? error.name : '', inner];
+  if (names.includes('QuotaExceededError')) return { code: 'storage-full', path: '' };
+  if (names.includes('VersionError')) return { code: 'newer-book', path: '' };
+  if (!known || PROGRAM_FAULTS.has(error.name)) return null;
+  return { code: 'storage-failed', path: '', found: error.name };
 }
 
 /**

@@ -2,6 +2,7 @@
 
 import { useLayoutEffect } from 'react';
 import { Toaster } from 'sonner';
+import { keepText, keptText } from './kept';
 
 export type ThemeChoice = 'paper' | 'night' | 'system';
 
@@ -9,7 +10,7 @@ const KEY = 'able-ledger-theme';
 
 /** The chosen theme; `system` until one was chosen. */
 export function themeChoice(): ThemeChoice {
-  const kept = localStorage.getItem(KEY);
+  const kept = keptText(KEY);
   return kept === 'paper' || kept === 'night' ? kept : 'system';
 }
 
@@ -19,7 +20,7 @@ function apply(choice: ThemeChoice): void {
 }
 
 export function chooseTheme(choice: ThemeChoice): void {
-  localStorage.setItem(KEY, choice);
+  keepText(KEY, choice);
   apply(choice);
 }
 

@@ -7,7 +7,7 @@ import { accept, type Result } from '@/core/kernel/result';
 import { type Proof, prove } from '@/core/periods/proof';
 import { buildDemo } from '@/demo/buildDemo';
 import { sendEInvoices } from '@/store/actions/exchange';
-import { archiveBook, openArchive } from '@/store/archive';
+import { archiveBook, bringBack, openArchive, type Replacing, type SavedBook, saveBook } from '@/store/archive';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
 import { proofMaterial } from '@/store/queries/proofMaterial';
@@ -49,22 +49,32 @@ const face = {
     return accept(documentIds.length);
   },
 
+  /** The book as a file, checked again before it is handed out. */
+  save(writtenAt: string): Promise<SavedBook> {
+    return saveBook(db, writtenAt);
+  },
+
+  /** Everything that can be read, without checking it: for a book that no screen can show. */
   archive(writtenAt: string): Promise<Uint8Array> {
     return archiveBook(db, writtenAt);
   },
 
-  open(bytes: Uint8Array): Promise<Result<Manifest>> {
-    return openArchive(db, bytes);
+  open(bytes: Uint8Array, replacing: Replacing): Promise<Result<Manifest>> {
+    return openArchive(db, bytes, replacing);
+  },
+
+  bringBack(at: string): Promise<Result<Manifest>> {
+    return bringBack(db, at);
   },
 
   /** Builds the demo beside the book and puts it in place whole, so that nothing half-built is ever seen. */
-  async openDemo(today: IsoDate): Promise<Result<Manifest>> {
-    const scratch = new BookDb('able-ledger-demo');
-    await scratch.delete();
+  async openDemo(today: IsoDate, replacing: Replacing): Promise<Result<Manifest>> {
+    // A name of its own, so that two windows that open the sample do not build in one another's.
+    const scratch = new BookDb(`able-ledger-demo-${crypto.randomUUID()}`);
     await scratch.open();
     try {
       await buildDemo(scratch, today);
-      return await openArchive(db, await archiveBook(scratch, `${today}T09:00:00.000Z`));
+      return await openArchive(db, await archiveBook(scratch, `${today}T09:00:00.000Z`), replacing);
     } finally {
       await scratch.delete();
     }

@@ -3,6 +3,8 @@
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useEffect } from 'react';
 import { loadRecords } from '@/store/load';
+import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
 import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
@@ -12,13 +14,14 @@ import { Keys } from './Keys';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
 import { Spine } from './Spine';
+import { useFaults, useLetGo } from './useFaults';
 
 /** The desk: spine, period ribbon, and the area between them. Sends home when no book has begun. */
 export function BookShell({ children }: { readonly children: ReactNode }) {
   const router = useRouter();
   const { registrationId } = usePicked();
   const found = useBook(
-    async (db): Promise<OpenBook | null> => {
+    async (db): Promise<OpenBook | 'broken' | null> => {
       const [book, records, accounts] = await Promise.all([
         db.book.get('book'),
         loadRecords(db),
@@ -26,7 +29,10 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
       ]);
       const { registrations, codes } = records;
       const registration = registrations.find((r) => r.id === registrationId) ?? registrations[0];
-      if (book === undefined || registration === undefined) return null;
+      if (book === undefined || registration === undefined) {
+        const left = await Promise.all([db.customers.count(), db.documents.count(), registrations.length]);
+        return left.some((rows) => rows > 0) || book !== undefined ? 'broken' : null;
+      }
       const { business } = book;
       return { business, currency: business.homeCurrency, registration, registrations, records, codes, accounts };
     },
@@ -34,13 +40,16 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
   );
   useEffect(() => {
     if (found === null) router.replace('/');
+    if (found === 'broken') router.replace('/rescue');
   }, [found, router]);
   useExchange();
   useEffect(() => {
-    // Asks the browser not to clear the book when disk space runs low.
+    // Asks the browser not to clear the book when disk space runs low; Setup, Book file tells the answer.
     void navigator.storage?.persist?.();
   }, []);
-  if (!found) return null;
+  useFaults();
+  const letGo = useLetGo();
+  if (!found || found === 'broken') return null;
   return (
     <BookContext value={found}>
       <div className="flex h-screen">
@@ -50,6 +59,16 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
           <div className="flex min-h-0 flex-1">{children}</div>
         </div>
       </div>
+      <Dialog
+        open={letGo}
+        onClose={() => undefined}
+        title="Load this page again"
+        description="Another window has opened the book with a newer version of the program, or has deleted it. This window writes no more; what was typed in a draft is kept."
+      >
+        <Button weight="main" onClick={() => location.reload()}>
+          Load the page again
+        </Button>
+      </Dialog>
       <Commands />
       <DropEInvoice />
       <Keys />

@@ -3,27 +3,39 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { Moment } from '@/core/decisions/changes';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
-import type { Result } from '@/core/kernel/result';
+import { type Result, refuse } from '@/core/kernel/result';
 import { type Action, perform } from '@/store/perform';
 import { BookDb } from '@/store/schema';
+import { keepText, keptText } from '@/ui/kept';
 
 let opened: BookDb | null = null;
 
 /** The book of this browser. */
 export function bookDb(): BookDb {
-  opened ??= new BookDb();
+  if (opened === null) {
+    opened = new BookDb();
+    // A newer program wants to bring the book up in another window: this one lets go of it and writes no more.
+    opened.on('versionchange', () => {
+      opened?.close();
+      dispatchEvent(new Event(BOOK_LET_GO));
+    });
+  }
   return opened;
 }
+
+/** Told to the window when another one with a newer program, or a deletion, has taken the book. */
+export const BOOK_LET_GO = 'able-book-let-go';
 
 const OPERATOR = 'able-ledger-operator';
 
 /** Name of the person at this browser, as it stands on the audit trail. */
 export function operatorName(): string {
-  return localStorage.getItem(OPERATOR) ?? 'Bookkeeper';
+  return keptText(OPERATOR) ?? 'Bookkeeper';
 }
 
-export function setOperatorName(name: string): void {
-  localStorage.setItem(OPERATOR, name.trim() || 'Bookkeeper');
+/** Whether the browser could keep it. */
+export function setOperatorName(name: string): boolean {
+  return keepText(OPERATOR, name.trim() || 'Bookkeeper');
 }
 
 /** Today by this browser's clock and place. */
@@ -38,9 +50,16 @@ export function moment(): Moment {
   return { now: new Date().toISOString(), today: today(), operator: operatorName(), newId: () => crypto.randomUUID() };
 }
 
-/** Runs an action on the book; refusals come back as values. */
-export function act<Input, Value>(action: Action<Input, Value>, input: Input): Promise<Result<Value>> {
-  return perform(bookDb(), action, input, moment());
+/**
+ * Runs an action on the book; refusals come back as values, a fault in the program too: whoever waits
+ * for an answer always gets one.
+ */
+export async function act<Input, Value>(action: Action<Input, Value>, input: Input): Promise<Result<Value>> {
+  try {
+    return await perform(bookDb(), action, input, moment());
+  } catch (error) {
+    return refuse({ code: 'fault', path: '', found: (error as Error).message });
+  }
 }
 
 /** A query that is asked again when what it read has changed. Undefined while it is first asked. */

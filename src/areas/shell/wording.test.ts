@@ -38,7 +38,9 @@ const codes: Record<RefusalCode, Partial<Refusal>> = {
   'too-new': { expected: '1', found: '9' },
   'too-large': {},
   'storage-full': {},
-  'storage-failed': {},
+  'storage-failed': { found: 'AbortError' },
+  'newer-book': {},
+  fault: { found: 'entry does not balance' },
 };
 
 describe('every refusal', () => {

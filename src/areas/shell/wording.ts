@@ -54,7 +54,11 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
     `The archive is of version ${found}; this program reads up to ${expected}. Nothing was changed. Use a newer program.`,
   'too-large': () => 'The archive unpacks to more than 1 GiB. Nothing was changed.',
   'storage-full': () => 'The disk space of this browser is used up. Nothing was written. Make room, then try again.',
-  'storage-failed': () => 'The browser closed the book. Nothing was written. Load the page again.',
+  'storage-failed': ({ found }) =>
+    `The browser could not write${found ? ` (${found})` : ''}. Nothing was written. Try again; if it stays, load the page again.`,
+  'newer-book': () =>
+    'Another window has opened this book with a newer version of the program. Nothing was written here. Load the page again.',
+  fault: ({ found }) => `The program met a fault (${found}). Nothing was written. Try again, or load the page again.`,
 };
 
 export function wordRefusal(refusal: Refusal): string {

@@ -15,10 +15,10 @@ export function OpenDemo() {
   const [stage, setStage] = useState<Stage>('looking');
   const started = useRef(false);
 
-  const build = async () => {
+  const build = async (replace: boolean) => {
     setStage('building');
     try {
-      const result = await onBook((face) => face.openDemo(today()));
+      const result = await onBook((face) => face.openDemo(today(), { replace, copyAt: new Date().toISOString() }));
       if (result.ok) router.replace('/sales');
       else setStage({ failed: wordRefusals(result.refusals) });
     } catch (error) {
@@ -31,7 +31,7 @@ export function OpenDemo() {
     void bookDb()
       .book.count()
       .then((count) => {
-        if (count === 0) void build();
+        if (count === 0) void build(false);
         else setStage('asking');
       });
   });
@@ -43,15 +43,15 @@ export function OpenDemo() {
       {stage === 'asking' && (
         <>
           <p className="mb-4">
-            This browser holds a book already. Opening the sample replaces it, and that can not be undone. Save it to a
-            file first if you need it.
+            This browser holds a book already. Opening the sample replaces it; a copy stays in the browser until another
+            book is replaced, and can be brought back in Setup, Book file.
           </p>
           <div className="flex gap-3">
             <Button weight="main" onClick={() => router.replace('/today')}>
               Keep my book
             </Button>
             <Button onClick={() => router.push('/setup/book')}>Save it to a file</Button>
-            <Button weight="grave" onClick={build}>
+            <Button weight="grave" onClick={() => void build(true)}>
               Replace it with the sample
             </Button>
           </div>

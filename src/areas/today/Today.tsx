@@ -14,6 +14,7 @@ import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { transmissionMark, transmissionNeed } from '../sales/exchange/transmissionMark';
 import { useOpenBook } from '../shell/BookContext';
 import { moment, today, useBook } from '../shell/book';
+import { lastSaved, saveReminder } from '../shell/lastSaved';
 import { usePicked } from '../shell/period';
 
 const MOST = 30;
@@ -55,16 +56,25 @@ export function Today() {
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, MOST),
         transmissions: await askingTransmissions(db, moment().now, MOST),
+        reminder: saveReminder(lastSaved(), await db.audit.count(), day),
       };
     },
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, transmissions } = found;
+  const { overdue, drafts, returns, certificates, transmissions, reminder } = found;
   const nothing = [returns, certificates, transmissions, overdue, drafts].every((list) => list.length === 0);
   return (
     <Sheet label="Today">
       <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
+      {reminder !== '' && (
+        <p className="mb-5">
+          <Mark kind="warning" /> {reminder}{' '}
+          <Link href="/setup/book" className="underline underline-offset-4">
+            Save the book to a file
+          </Link>
+        </p>
+      )}
       {nothing && <Empty>Nothing needs you. Write an invoice with Alt+2, then Alt+N.</Empty>}
       {returns.length > 0 && (
         <section className="mb-6">

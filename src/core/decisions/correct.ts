@@ -6,7 +6,7 @@ import { accept } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
 import type { Decision, Moment } from './changes';
 import { type CreditMaterial, credit } from './credit';
-import { saveDraft } from './draft';
+import { NOTHING_STORED, saveDraft } from './draft';
 
 /**
  * Puts a wrong invoice right: a credit note over all that is left of it, and a new draft that says
@@ -21,7 +21,7 @@ export function correct(
   const credited = credit(material, { kind: 'rest' }, { date, reason }, moment);
   if (!credited.ok) return credited;
   const draft: Draft = correctionOf(invoice, moment.newId(), date, customer.terms);
-  const kept = saveDraft(draft, undefined, customer, setting, moment);
+  const kept = saveDraft(draft, NOTHING_STORED, customer, setting, moment);
   if (!kept.ok) return kept;
   const { changes, value } = credited.value;
   return accept({

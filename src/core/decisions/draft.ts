@@ -6,17 +6,27 @@ import { searchKeys } from '@/core/kernel/words';
 import type { Customer } from '@/core/parties/customer';
 import type { Decision, Moment } from './changes';
 
+/** What the book holds under the id of a draft. */
+export interface StoredDraft {
+  readonly draft: Draft | undefined;
+  /** A document has that id: the draft was issued. */
+  readonly issued: boolean;
+}
+
+export const NOTHING_STORED: StoredDraft = { draft: undefined, issued: false };
+
 /**
- * Saves a draft. `stored` is what the book holds under its id; a draft of another revision was
- * changed elsewhere in the meantime, or issued, and is refused so that neither change is lost.
+ * Saves a draft. A draft of another revision than the stored one was changed elsewhere in the
+ * meantime, or issued, and is refused so that neither change is lost.
  */
 export function saveDraft(
   draft: Draft,
-  stored: Draft | undefined,
+  { draft: stored, issued }: StoredDraft,
   customer: Customer | undefined,
   setting: Setting,
   moment: Moment,
 ): Decision<Draft> {
+  if (issued) return refuse({ code: 'already-issued', path: '' });
   const isNew = draft.revision === 0;
   if (stored === undefined && !isNew) return refuse({ code: 'not-found', path: '', found: draft.id });
   if (stored !== undefined && stored.revision !== draft.revision) return refuse({ code: 'stale', path: '' });
@@ -44,7 +54,9 @@ export function saveDraft(
 }
 
 /** Deletes a draft, and with it the files that were kept with it. */
-export function dropDraft(stored: Draft | undefined, attachmentIds: readonly string[]): Decision<null> {
+export function dropDraft({ draft: stored, issued }: StoredDraft, attachmentIds: readonly string[]): Decision<null> {
+  // Its files are the document's now.
+  if (issued) return refuse({ code: 'already-issued', path: '' });
   if (stored === undefined) return refuse({ code: 'not-found', path: '' });
   return accept({
     value: null,

@@ -52,7 +52,9 @@ export type RefusalCode =
   | 'too-new'
   | 'too-large'
   | 'storage-full'
-  | 'storage-failed';
+  | 'storage-failed'
+  | 'newer-book'
+  | 'fault';
 
 export type Result<T> =
   | { readonly ok: true; readonly value: T }

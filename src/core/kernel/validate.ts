@@ -8,6 +8,8 @@ export function validated<T>(schema: yup.Schema, value: unknown): Result<T> {
   try {
     return accept(schema.validateSync(value, { abortEarly: false, strict: true }) as T);
   } catch (error) {
+    // Words about a value that holds an amount can't be put together by yup; the value is wrong all the same.
+    if (error instanceof TypeError) return refuse({ code: 'invalid', path: '', expected: 'Give plain values.' });
     if (!(error instanceof yup.ValidationError)) throw error;
     const errors = error.inner.length > 0 ? error.inner : [error];
     return refuse(

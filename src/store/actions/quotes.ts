@@ -1,5 +1,5 @@
 import type { Decision } from '@/core/decisions/changes';
-import { saveDraft } from '@/core/decisions/draft';
+import { NOTHING_STORED, saveDraft } from '@/core/decisions/draft';
 import { answerQuote, sendQuote } from '@/core/decisions/quote';
 import type { Draft } from '@/core/documents/draft';
 import { draftFrom } from '@/core/documents/draftFrom';
@@ -52,7 +52,7 @@ export const beginStage: Action<{ documentId: string; request: StageRequest; iss
       if (draft.lines.length === 0)
         return refuse({ code: 'missing', path: 'stage', expected: 'Nothing is left to bill of this.' });
       const setting = await loadSetting(db, draft, customer ?? null);
-      return kept(saveDraft(draft, undefined, customer, setting, moment));
+      return kept(saveDraft(draft, NOTHING_STORED, customer, setting, moment));
     },
   };
 
@@ -81,7 +81,7 @@ export const remake: Action<{ documentId: string; as: Remake; issueDate: string 
       due: quote ? '1m' : (customer?.terms ?? '30d'),
     });
     const setting = await loadSetting(db, draft, customer ?? null);
-    return kept(saveDraft(draft, undefined, customer, setting, moment));
+    return kept(saveDraft(draft, NOTHING_STORED, customer, setting, moment));
   },
 };
 

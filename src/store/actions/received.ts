@@ -1,4 +1,4 @@
-import { saveDraft } from '@/core/decisions/draft';
+import { NOTHING_STORED, saveDraft } from '@/core/decisions/draft';
 import { buyerAmong, buyerWords, draftFromEInvoice } from '@/core/decisions/received';
 import { blankDraft } from '@/core/documents/draft';
 import type { ViewGroup } from '@/core/einvoice/view';
@@ -31,7 +31,7 @@ export const draftFromFile: Action<
     const booked = { income, discounts: accountFor(accounts, 'discounts') };
     const draft = draftFromEInvoice(invoice, name, blank, customer, booked, setting, moment.newId);
     if (!draft.ok) return draft;
-    const saved = saveDraft(draft.value, undefined, customer ?? undefined, setting, moment);
+    const saved = saveDraft(draft.value, NOTHING_STORED, customer ?? undefined, setting, moment);
     if (!saved.ok) return saved;
     const { id, remarks } = saved.value.value;
     return accept({ value: { draftId: id, remarks }, changes: saved.value.changes });

@@ -39,6 +39,7 @@ import { focusField, moveOnEnter } from './moveOn';
 import { OriginLine } from './OriginLine';
 import { PreviewColumn } from './PreviewColumn';
 import { SwitchModeDialog } from './SwitchModeDialog';
+import { dropSideCopy } from './sideCopy';
 import { useAutosave } from './useAutosave';
 import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
@@ -48,29 +49,38 @@ import { useTaxChoices } from './useTaxChoices';
 /** Items that are looked at for a text that was left in a hurry. */
 const MOST_HURRIED = 8;
 
+/** Refusals of the browser rather than of the draft: another try may do. */
+const UNWRITTEN: ReadonlySet<string> = new Set(['storage-full', 'storage-failed', 'newer-book', 'fault']);
+
 const TITLES: Readonly<Record<DraftKind, string>> = { invoice: 'Invoice', quote: 'Quote', 'cash-sale': 'Cash sale' };
 
 interface DraftEditorProps {
   readonly initial: Draft;
+  /** The draft says more than what the book holds: it was typed just before a page closed. */
+  readonly unkept: boolean;
   /** Throws away what is on screen and reads the draft again. */
   readonly onLoadAgain: () => void;
 }
 
 /** The sheet of a draft: written in place, computed as it is written, issued from here. */
-export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
+export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) {
   const router = useRouter();
   const { accounts, registrations } = useOpenBook();
   const firstIncome = accounts.find((account) => account.type === 'income')?.code ?? '';
   const customerRef = useRef<CustomerRow | null>(null);
   const settingRef = useRef<Setting | null>(null);
   const [store] = useState(() =>
-    createDraftStore(initial, {
-      account: firstIncome,
-      taxCodeOf: (now) =>
-        settingRef.current === null
-          ? ''
-          : lineVerdict(now, blankLine('', ''), customerRef.current, settingRef.current).key,
-    }),
+    createDraftStore(
+      initial,
+      {
+        account: firstIncome,
+        taxCodeOf: (now) =>
+          settingRef.current === null
+            ? ''
+            : lineVerdict(now, blankLine('', ''), customerRef.current, settingRef.current).key,
+      },
+      unkept,
+    ),
   );
   const save = useAutosave(store);
   const { draft, dirty, problems } = useStore(store);
@@ -161,12 +171,14 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
       const result = await act(deleteDraft, { draftId: draft.id });
       if (!result.ok) return store.setProblems(result.refusals);
     }
+    dropSideCopy(draft.id);
     router.push('/sales');
   };
 
   const stale = problems.some(
     (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
   );
+  const unwritten = problems.some(({ code }) => UNWRITTEN.has(code));
   const title = TITLES[draft.kind];
   const label = `Draft ${title.toLowerCase()}`;
   const toMargin = () => setBeside('margin');
@@ -243,10 +255,16 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
             {general.length > 0 && (
               <p role="alert" className="mb-3 text-brick">
                 ▲ {wordRefusals(general)}{' '}
-                {stale && (
+                {stale ? (
                   <button type="button" className="cursor-pointer underline" onClick={onLoadAgain}>
                     Load it again
                   </button>
+                ) : (
+                  unwritten && (
+                    <button type="button" className="cursor-pointer underline" onClick={() => void save()}>
+                      Try again
+                    </button>
+                  )
                 )}
               </p>
             )}
@@ -274,7 +292,9 @@ export function DraftEditor({ initial, onLoadAgain }: DraftEditorProps) {
               </Button>
               <span role="status" className="ml-auto text-soft">
                 {dirty
-                  ? 'writing…'
+                  ? unwritten
+                    ? 'not saved'
+                    : 'writing…'
                   : draft.savedAt === ''
                     ? 'not kept yet'
                     : `kept ${new Date(draft.savedAt).toTimeString().slice(0, 5)}`}

@@ -8,6 +8,7 @@ import { Empty, Sheet } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { bookDb, today } from '../../shell/book';
 import { DraftEditor } from './DraftEditor';
+import { dropSideCopy, sideCopyOf } from './sideCopy';
 
 const kindOf = (asked: string): DraftKind => (asked === 'quote' || asked === 'cash-sale' ? asked : 'invoice');
 
@@ -19,16 +20,21 @@ export function DraftScreen({ id }: { readonly id: string }) {
   const [draft, setDraft] = useState<Draft | null | undefined>(undefined);
   const registrationId = useRef(registration.id);
   const [reading, setReading] = useState(0);
+  const [unkept, setUnkept] = useState(false);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `reading` asks for the draft again
   useEffect(() => {
     let current = true;
-    void bookDb()
-      .drafts.get(id)
-      .then((stored) => {
-        if (current)
-          setDraft(stored ?? (asked === null ? null : blankDraft(id, kindOf(asked), registrationId.current, today())));
-      });
+    const db = bookDb();
+    void Promise.all([db.drafts.get(id), db.documents.where('id').equals(id).count()]).then(([stored, documents]) => {
+      if (!current) return;
+      // The way back leads over the draft that the document was: on to the document.
+      if (documents > 0) return router.replace(`/sales/doc/${id}`);
+      const copy = sideCopyOf(id, stored);
+      setUnkept(copy !== null);
+      const fresh = asked === null ? null : blankDraft(id, kindOf(asked), registrationId.current, today());
+      setDraft(copy ?? stored ?? fresh);
+    });
     return () => {
       current = false;
     };
@@ -47,7 +53,9 @@ export function DraftScreen({ id }: { readonly id: string }) {
     <DraftEditor
       key={reading}
       initial={draft}
+      unkept={unkept}
       onLoadAgain={() => {
+        dropSideCopy(id);
         setDraft(undefined);
         setReading((n) => n + 1);
       }}

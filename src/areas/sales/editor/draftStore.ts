@@ -57,8 +57,8 @@ export interface LineDefaults {
   readonly taxCodeOf: (draft: Draft) => string;
 }
 
-/** The editing state of one draft. A blank line always waits at the end. */
-export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftStore {
+/** The editing state of one draft. A blank line always waits at the end. `unkept`: the book does not hold it yet. */
+export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept = false): DraftStore {
   const withBlank = (draft: Draft): Draft => {
     const last = draft.lines.at(-1);
     if (last !== undefined && isBlank(last)) return draft;
@@ -67,7 +67,7 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults): DraftS
   };
   const store = createStore<DraftState>()(() => ({
     draft: withBlank(initial),
-    dirty: false,
+    dirty: unkept,
     problems: [],
     focus: null,
   }));

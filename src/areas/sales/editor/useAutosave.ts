@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { keepDraft } from '@/store/actions/drafts';
 import { act } from '../../shell/book';
 import type { DraftStore } from './draftStore';
+import { dropSideCopy, keepSideCopy } from './sideCopy';
 
 const PAUSE = 600;
 
@@ -12,7 +13,8 @@ export type Save = (options?: { readonly even: 'unchanged' }) => Promise<boolean
 
 /**
  * Keeps the draft a moment after the last change, when the page is left, and on demand. One save
- * runs at a time. Resolves to whether all that was typed is kept.
+ * runs at a time. Resolves to whether all that was typed is kept. Who leaves with something that could
+ * not be kept is asked first.
  */
 export function useAutosave(store: DraftStore): Save {
   const running = useRef<Promise<boolean> | null>(null);
@@ -23,8 +25,10 @@ export function useAutosave(store: DraftStore): Save {
       const { draft, dirty } = store.getState();
       if (!dirty && (draft.revision > 0 || options === undefined)) return true;
       running.current = act(keepDraft, draft).then((result) => {
-        if (result.ok) store.kept(draft, result.value);
-        else store.setProblems(result.refusals);
+        if (result.ok) {
+          store.kept(draft, result.value);
+          if (!store.getState().dirty) dropSideCopy(draft.id);
+        } else store.setProblems(result.refusals);
         return result.ok;
       });
       try {
@@ -43,13 +47,24 @@ export function useAutosave(store: DraftStore): Save {
       const { dirty, problems } = store.getState();
       if (dirty && problems.length === 0) timer = setTimeout(() => void save(), PAUSE);
     };
-    const leave = () => void save();
+    // A database write may not end before the page does; the copy beside it does.
+    const leave = () => {
+      const { draft, dirty } = store.getState();
+      if (dirty) keepSideCopy(draft);
+      void save();
+    };
+    const ask = (event: BeforeUnloadEvent) => {
+      const { draft, dirty, problems } = store.getState();
+      if (dirty && (!keepSideCopy(draft) || problems.length > 0)) event.preventDefault();
+    };
     const stop = store.subscribe(later);
     addEventListener('pagehide', leave);
+    addEventListener('beforeunload', ask);
     return () => {
       stop();
       clearTimeout(timer);
       removeEventListener('pagehide', leave);
+      removeEventListener('beforeunload', ask);
       if (store.getState().problems.length === 0) void save();
     };
   }, [store, save]);

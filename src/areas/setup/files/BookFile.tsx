@@ -7,9 +7,12 @@ import { SheetTitle } from '@/ui/Page';
 import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
 import { onBook, Stopped } from '@/workers/client';
 import { useOpenBook } from '../../shell/BookContext';
-import { operatorName, setOperatorName, today } from '../../shell/book';
+import { bookDb, operatorName, setOperatorName, today } from '../../shell/book';
+import { noteSaved } from '../../shell/lastSaved';
 import { saveFile } from '../../shell/saveFile';
+import { wordRefusals } from '../../shell/wording';
 import { OpenBookFile } from './OpenBookFile';
+import { SafeKeeping } from './SafeKeeping';
 
 /** The whole book out and in, and what belongs to this browser alone. */
 export function BookFile() {
@@ -29,10 +32,17 @@ export function BookFile() {
     setMessage('');
     control.current = new AbortController();
     try {
-      const bytes = await onBook((face) => face.archive(new Date().toISOString()), control.current.signal);
+      const at = new Date().toISOString();
+      const events = await bookDb().audit.count();
+      const { bytes, refusals } = await onBook((face) => face.save(at), control.current.signal);
       const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
       saveFile(`${name}-${today()}.able`, bytes, 'application/zip');
-      setMessage('The book file was handed to the browser to save.');
+      if (refusals.length === 0) noteSaved({ at, events });
+      setMessage(
+        refusals.length === 0
+          ? 'The book file was checked and handed to the browser to save.'
+          : `The file was handed to the browser, but it would not open again: ${wordRefusals(refusals)} Keep it together with an older copy, and ask for help before you rely on it.`,
+      );
     } catch (error) {
       setMessage(
         error instanceof Stopped ? 'Stopped; no file was made.' : `No file was made: ${(error as Error).message}`,
@@ -62,6 +72,7 @@ export function BookFile() {
       <p role="status" className="mb-4">
         {message}
       </p>
+      <SafeKeeping />
       <h2 className="mb-1 font-semibold font-serif">This browser</h2>
       <div className="grid max-w-[520px] grid-cols-2 gap-x-4">
         <TextField

@@ -25,7 +25,8 @@ export function OpenBookFile() {
     setBusy(true);
     control.current = new AbortController();
     try {
-      const result = await onBook((face) => face.open(content), control.current.signal);
+      const replacing = { replace: hasBook, copyAt: new Date().toISOString() };
+      const result = await onBook((face) => face.open(content, replacing), control.current.signal);
       if (!result.ok) return setProblem(wordRefusals(result.refusals));
       usePicked.setState({ start: null });
       toast(`The book of ${result.value.business} is open`);
@@ -66,7 +67,7 @@ export function OpenBookFile() {
         open={bytes !== null}
         onClose={() => setBytes(null)}
         title="Replace the book in this browser?"
-        description={`${bytes?.name ?? ''} takes the place of everything here, and that can not be undone. Save this book to a file first if you need it.`}
+        description={`${bytes?.name ?? ''} takes the place of everything here. A copy of this book stays in the browser until another one is replaced, and can be brought back in Setup, Book file.`}
       >
         <div className="flex gap-2.5">
           <Button weight="grave" onClick={() => bytes && open(bytes.content)}>

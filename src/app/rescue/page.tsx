@@ -1,0 +1,5 @@
+import { Rescue } from '@/areas/start/Rescue';
+
+export default function Page() {
+  return <Rescue />;
+}
