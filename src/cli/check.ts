@@ -36,7 +36,7 @@ async function read(file: string): Promise<Result<ReadInvoice>> {
   if (bytes === null)
     return refuse({ code: 'not-found', path: '', expected: 'The file cannot be read: check its name and place.' });
   if (!isPdf(bytes)) return readEInvoice(bytes);
-  const inside = await invoiceInside(bytes, await import('pdfjs-dist/legacy/build/pdf.mjs'));
+  const inside = await invoiceInside(bytes);
   return inside.ok ? readEInvoice(inside.value) : inside;
 }
 

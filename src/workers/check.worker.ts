@@ -22,16 +22,6 @@ export interface CheckedFile {
   readonly insidePdf: boolean;
 }
 
-async function pdfLibrary() {
-  const [library, worker] = await Promise.all([
-    import('pdfjs-dist/legacy/build/pdf.mjs'),
-    import('pdfjs-dist/legacy/build/pdf.worker.mjs' as string),
-  ]);
-  // This is a worker already: the library needs none of its own.
-  Object.assign(globalThis, { pdfjsWorker: worker });
-  return library;
-}
-
 const face = {
   /** What all rules say of a document that is being written. */
   checkContent: checksOf,
@@ -44,7 +34,7 @@ const face = {
     if (bytes.length > LARGEST_FILE)
       return refuse({ code: 'too-large', path: '', expected: `The file is larger than ${LARGEST_FILE / 2 ** 20} MB.` });
     const insidePdf = isPdf(bytes);
-    const file = insidePdf ? await invoiceInside(bytes, await pdfLibrary()) : accept(bytes);
+    const file = insidePdf ? await invoiceInside(bytes) : accept(bytes);
     if (!file.ok) return file;
     const xml = decodeXml(file.value);
     if (!xml.ok) return xml;
