@@ -1,6 +1,7 @@
 import { act, issued, momentOn, newBook, refusalCodes } from 'tests/book';
 import type { AccessPoint, Message } from '@/core/exchange/accessPoint';
 import { later, type Transmission } from '@/core/exchange/transmission';
+import { gs1 } from '@/core/kernel/checkDigits';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { cancelDocument } from '@/store/actions/afterIssue';
@@ -34,6 +35,12 @@ function watched(over: Partial<AccessPoint> = {}): AccessPoint & { readonly sent
   };
 }
 
+/** A GLN that ends in the digits of a script, one of the others being what its check needs. */
+function glnEnding(script: string): string {
+  const all = Array.from({ length: 10 }, (_, digit) => `5391234500${digit}${script}`);
+  return present(all.find(gs1), 'a GLN');
+}
+
 /** A book whose harbour board is reached at an id that ends in the digits of a script, and an invoice to it. */
 async function bookWith(script: string, draft: Parameters<typeof issued>[1] = {}) {
   const db = await newBook();
@@ -41,7 +48,7 @@ async function bookWith(script: string, draft: Parameters<typeof issued>[1] = {}
     DEMO_CUSTOMERS.find(({ id }) => id === 'ballyvaughan'),
     'the board',
   );
-  await act(db, changeCustomer, { ...board, endpoint: { scheme: '0088', id: `53912345000${script}` } }, DAY);
+  await act(db, changeCustomer, { ...board, endpoint: { scheme: '0088', id: glnEnding(script) } }, DAY);
   const invoice = await issued(db, draft, DAY);
   return { db, invoice };
 }

@@ -98,6 +98,8 @@ export interface ReadContext {
   readonly currencies: Omit<WriteContext, 'root'>;
   /** Elements that no binding names. */
   readonly unknown: XmlNode[];
+  /** Elements that stand behind ones the schema has after them. */
+  readonly misplaced: XmlNode[];
 }
 
 export interface WriteContext {
@@ -135,10 +137,35 @@ export function inTaxCurrency(currency: string | undefined, { currencies }: Read
   return taxCurrency !== '' && currency === taxCurrency && taxCurrency !== currencies.currency;
 }
 
-/** Reads the children of an element into a group; what no binding names is noted as unknown. */
+interface Places {
+  readonly first: number;
+  readonly last: number;
+}
+
+const orders = new WeakMap<readonly Binding[], ReadonlyMap<string, Places>>();
+
+/** Where the elements of a list stand in the order of the schema; one element may be read in several ways. */
+function placesOf(bindings: readonly Binding[]): ReadonlyMap<string, Places> {
+  const known = orders.get(bindings);
+  if (known !== undefined) return known;
+  const made = new Map<string, Places>();
+  for (const [i, { el }] of bindings.entries()) made.set(el, { first: made.get(el)?.first ?? i, last: i });
+  orders.set(bindings, made);
+  return made;
+}
+
+/**
+ * Reads the children of an element into a group; what no binding names is noted as unknown, what stands
+ * out of the order of the schema as misplaced.
+ */
 export function readInto(node: XmlNode, bindings: readonly Binding[], into: Group, context: ReadContext): void {
   const table = byElement(bindings);
+  const places = placesOf(bindings);
+  let reached = 0;
   for (const child of node.children) {
+    const place = places.get(child.name);
+    if (place !== undefined && place.last < reached) context.misplaced.push(child);
+    else if (place !== undefined) reached = Math.max(reached, place.first);
     const binding = table.get(child.name)?.find((one) => reading(one, child, context));
     if (binding === undefined) context.unknown.push(child);
     else if (binding.kind === 'leaf') readLeaf(binding, child, into);

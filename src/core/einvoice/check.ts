@@ -3,6 +3,7 @@ import { FAMILIES } from './rules/categories';
 import { CODE_RULES } from './rules/codes';
 import { FILE_RULES } from './rules/file';
 import { FLAVOUR_RULES, flavourOf } from './rules/flavours';
+import { IDENTIFIER_RULES } from './rules/identifiers';
 import { PEPPOL_RULES } from './rules/peppol';
 import { PRESENCE } from './rules/presence';
 import type { Fault, Profile, Rule, Seen, Severity } from './rules/rule';
@@ -20,6 +21,7 @@ export const RULES: readonly Rule[] = [
   ...FAMILIES,
   ...CODE_RULES,
   ...PEPPOL_RULES,
+  ...IDENTIFIER_RULES,
   ...FLAVOUR_RULES,
 ];
 
@@ -118,21 +120,40 @@ export function checkEInvoice(
   return findings;
 }
 
+/** An element of a namespace of neither syntax is named by it; see `readXml`. */
+const isForeign = ({ name }: XmlNode): boolean => name.startsWith('{');
+
 /** What a file as a whole comes to: the rules of its profile, or of the one asked for, and elements no term stands for. */
 export function checkFile(
   read: ReadInvoice,
   asked?: Profile,
 ): { readonly profile: Profile; readonly findings: readonly RuleFinding[] } {
   const profile = asked ?? profileOf(read.invoice);
-  const strange = read.unknown.slice(0, MOST_OF_A_RULE).map(
-    (node): RuleFinding => ({
-      rule: 'FORMAT-UNKNOWN',
-      severity: 'warning',
+  const aboutNode =
+    (rule: string, severity: Severity, message: string) =>
+    (node: XmlNode): RuleFinding => ({
+      rule,
+      severity,
       term: 'ROOT',
       path: pathOf(node),
-      message: 'EN 16931 has no term for this element: what it says is not read.',
+      message,
       line: null,
-    }),
-  );
+    });
+  const told = <T>(nodes: readonly T[]): readonly T[] => nodes.slice(0, MOST_OF_A_RULE);
+  const strange = [
+    ...told(read.misplaced).map(
+      aboutNode('FORMAT-ORDER', 'error', 'This element stands behind one that the schema has after it: move it up.'),
+    ),
+    ...told(read.unknown.filter(isForeign)).map(
+      aboutNode(
+        'FORMAT-UNKNOWN',
+        'error',
+        'This element is of a namespace that the schema does not have: take it out.',
+      ),
+    ),
+    ...told(read.unknown.filter((node) => !isForeign(node))).map(
+      aboutNode('FORMAT-UNKNOWN', 'warning', 'EN 16931 has no term for this element: what it says is not read.'),
+    ),
+  ];
   return { profile, findings: [...checkEInvoice(read.invoice, profile, read), ...strange] };
 }

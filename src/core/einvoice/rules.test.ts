@@ -13,9 +13,10 @@ import {
   setIn,
 } from 'tests/einvoice';
 import { ruleTable } from 'tests/ruleTable';
-import { checkEInvoice, RULES } from './check';
+import { checkEInvoice, checkFile, RULES } from './check';
 import { ALL_LISTS } from './codes';
 import { group } from './model';
+import { readEInvoiceText, writeEInvoice } from './syntax';
 import type { GroupId, TermId } from './terms';
 
 /* Each rule with one change to a small valid invoice that breaks it. The unchanged base is its passing example. */
@@ -207,6 +208,17 @@ const BREAKS: readonly (readonly [string, Change])[] = [
   ['PEPPOL-EN16931-P0100', set({ 'BT-3': '130' })],
   ['PEPPOL-EN16931-P0101', set({ 'BT-3': '261' })],
   ['PEPPOL-EN16931-P0112', set({ 'BT-3': '384' })],
+  // Each a digit beside a number that holds; see below for those.
+  ['PEPPOL-COMMON-R040', setIn(['BG-7'], { 'BT-49': { value: '4012345000291', scheme: '0088' } })],
+  ['PEPPOL-COMMON-R041', setIn(['BG-7'], { 'BT-49': { value: '123456786', scheme: '0192' } })],
+  ['PEPPOL-COMMON-R042', setIn(['BG-7'], { 'BT-49': { value: '12345678', scheme: '0184' } })],
+  ['PEPPOL-COMMON-R043', setIn(['BG-7'], { 'BT-49': { value: '0123456750', scheme: '0208' } })],
+  ['PEPPOL-COMMON-R044', setIn(['BG-7'], { 'BT-49': { value: 'UFABC', scheme: '0201' } })],
+  ['PEPPOL-COMMON-R045', setIn(['BG-7'], { 'BT-49': { value: 'RSSMRA70A01H501T', scheme: '0210' } })],
+  ['PEPPOL-COMMON-R046', setIn(['BG-7'], { 'BT-46': { value: '00743110158', scheme: '9907' } })],
+  ['PEPPOL-COMMON-R047', setIn(['BG-7'], { 'BT-49': { value: 'IT00743110158', scheme: '0211' } })],
+  ['PEPPOL-COMMON-R049', setIn(['BG-4'], { 'BT-30': { value: '5560360794', scheme: '0007' } })],
+  ['PEPPOL-COMMON-R050', setIn(['BG-7'], { 'BT-49': { value: '51824753557', scheme: '0151' } })],
 ];
 
 /** Rules that only a file can break: what to do to the text of the base. */
@@ -410,4 +422,99 @@ test('code lists have a name and an edition, and know their codes', () => {
 
 test('the table in the docs is what the definitions say; `npm run docs:rules` writes it', () => {
   expect(readFileSync('docs/e-invoice-rules.md', 'utf8')).toBe(ruleTable());
+});
+
+describe('identifiers of parties', () => {
+  const rulesOn = (term: 'BT-49' | 'BT-46', scheme: string, value: string) =>
+    checkEInvoice(setIn(['BG-7'], { [term]: { value, scheme } })(baseInvoice()), 'peppol')
+      .map(({ rule }) => rule)
+      .filter((rule) => rule.startsWith('PEPPOL-COMMON'));
+  // Numbers whose check digits hold, worked by hand: 0123456749 is 97 − 1234567 mod 97 = 97 − 48.
+  test.each([
+    ['0088', '4012345000290'],
+    ['0192', '123456785'],
+    ['0184', 'DK12345678'],
+    ['0208', '0123456749'],
+    ['0201', 'UFABC1'],
+    ['0210', 'RSSMRA70A01H501S'],
+    ['9907', '00743110157'],
+    ['0211', 'IT00743110157'],
+    ['0007', '5560360793'],
+    ['0151', '51824753556'],
+    // A scheme without a rule says nothing.
+    ['9930', 'anything'],
+  ])('of scheme %s pass by their check digits: %s', (scheme, id) => expect(rulesOn('BT-49', scheme, id)).toEqual([]));
+  test('are looked at wherever they stand', () => {
+    expect(rulesOn('BT-46', '0088', '4012345000291')).toEqual(['PEPPOL-COMMON-R040']);
+  });
+});
+
+describe('what the schema forbids', () => {
+  const found = (syntax: 'ubl' | 'cii', edit: (xml: string) => string) => {
+    const read = readEInvoiceText(edit(writeEInvoice(baseInvoice(), syntax)));
+    if (!read.ok) throw new Error(JSON.stringify(read.refusals));
+    return checkFile(read.value)
+      .findings.filter(({ severity }) => severity === 'error')
+      .map(({ rule, path }) => `${rule} ${path}`);
+  };
+  const twice = (pattern: RegExp) => (xml: string) => xml.replace(pattern, '$&$&');
+  test.each<[string, 'ubl' | 'cii', (xml: string) => string, string]>([
+    ['two ids', 'ubl', twice(/<cbc:ID>[^<]*<\/cbc:ID>/), 'FORMAT-ONCE /Invoice/cbc:ID[2]'],
+    [
+      'two sellers',
+      'ubl',
+      twice(/<cac:AccountingSupplierParty>[\s\S]*<\/cac:AccountingSupplierParty>/),
+      'FORMAT-ONCE /Invoice/cac:AccountingSupplierParty[2]',
+    ],
+    [
+      'two totals',
+      'ubl',
+      twice(/<cac:LegalMonetaryTotal>[\s\S]*<\/cac:LegalMonetaryTotal>/),
+      'FORMAT-ONCE /Invoice/cac:LegalMonetaryTotal[2]/cbc:PayableAmount',
+    ],
+    ['two sellers', 'cii', twice(/<ram:SellerTradeParty>[\s\S]*<\/ram:SellerTradeParty>/), 'ram:SellerTradeParty[2]'],
+    [
+      'the date before the id',
+      'ubl',
+      (xml) => xml.replace(/(<cbc:ID>[^<]*<\/cbc:ID>)(\s*<cbc:IssueDate>[^<]*<\/cbc:IssueDate>)/, '$2$1'),
+      'FORMAT-ORDER /Invoice/cbc:ID',
+    ],
+    [
+      'the total before the breakdown',
+      'ubl',
+      (xml) =>
+        xml.replace(
+          /(<cac:TaxTotal>[\s\S]*<\/cac:TaxTotal>)(\s*<cac:LegalMonetaryTotal>[\s\S]*<\/cac:LegalMonetaryTotal>)/,
+          '$2$1',
+        ),
+      'FORMAT-ORDER /Invoice/cac:TaxTotal',
+    ],
+    [
+      'the type before the id',
+      'cii',
+      (xml) =>
+        xml.replace(
+          /(<rsm:ExchangedDocument>\s*)(<ram:ID>[^<]*<\/ram:ID>)(\s*<ram:TypeCode>[^<]*<\/ram:TypeCode>)/,
+          '$1$3$2',
+        ),
+      'FORMAT-ORDER',
+    ],
+    [
+      'an element of another namespace',
+      'ubl',
+      (xml) => xml.replace('<cac:AccountingSupplierParty>', '<x:Extra xmlns:x="urn:other">1</x:Extra>$&'),
+      'FORMAT-UNKNOWN /Invoice/{urn:other}Extra',
+    ],
+  ])('%s in %s is an error with its path', (_, syntax, edit, expected) => {
+    expect(found(syntax, (xml) => xml)).toEqual([]);
+    expect(found(syntax, edit).join()).toContain(expected);
+  });
+  test('allowances and charges may stand in any order among themselves', () => {
+    const mixed = all(withCharge({}), withAllowance({}))(baseInvoice());
+    const text = writeEInvoice(mixed, 'ubl');
+    const parts = [...text.matchAll(/<cac:AllowanceCharge>[\s\S]*?<\/cac:AllowanceCharge>/g)].map(([part]) => part);
+    const [first = '', second = ''] = parts;
+    const read = readEInvoiceText(text.replace(first, 'HERE').replace(second, first).replace('HERE', second));
+    expect(read.ok && read.value.misplaced).toEqual([]);
+  });
 });

@@ -15,6 +15,8 @@ export interface ReadInvoice {
   readonly invoice: EInvoice;
   readonly root: XmlNode;
   readonly unknown: readonly XmlNode[];
+  /** Elements out of the order of the schema. */
+  readonly misplaced: readonly XmlNode[];
 }
 
 const UBL_ROOTS: Readonly<Record<string, readonly Binding[]>> = { Invoice: UBL_INVOICE, CreditNote: UBL_CREDIT_NOTE };
@@ -52,9 +54,9 @@ export function readEInvoiceText(text: string): Result<ReadInvoice> {
     string,
     string,
   ];
-  const context: ReadContext = { root: invoice, currencies: { currency, taxCurrency }, unknown: [] };
+  const context: ReadContext = { root: invoice, currencies: { currency, taxCurrency }, unknown: [], misplaced: [] };
   readInto(root, syntax === 'ubl' ? (UBL_ROOTS[root.name] ?? []) : CII, invoice, context);
-  return accept({ syntax, invoice, root, unknown: context.unknown });
+  return accept({ syntax, invoice, root, unknown: context.unknown, misplaced: context.misplaced });
 }
 
 const CAC = 'urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2';

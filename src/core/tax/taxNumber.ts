@@ -1,17 +1,4 @@
-/** Sum of digits times weights. */
-function weighted(digits: string, weights: readonly number[]): number {
-  return weights.reduce((sum, weight, i) => sum + weight * Number(digits[i]), 0);
-}
-
-/** Luhn check over all digits, the last one being the check digit (ISO/IEC 7812-1, annex B). */
-function luhn(digits: string): boolean {
-  let sum = 0;
-  for (let i = 0; i < digits.length; i++) {
-    const d = Number(digits[digits.length - 1 - i]);
-    sum += i % 2 === 0 ? d : d > 4 ? 2 * d - 9 : 2 * d;
-  }
-  return sum % 10 === 0;
-}
+import { australianNumber, luhn, mod11, weighted } from '@/core/kernel/checkDigits';
 
 /** ISO/IEC 7064 MOD 11,10. */
 function mod1110(digits: string): boolean {
@@ -61,12 +48,6 @@ function british(n: string): boolean {
   return sum % 97 === 0 || (sum + 55) % 97 === 0;
 }
 
-function mod11(n: string, weights: readonly number[]): boolean {
-  const rest = weighted(n, weights) % 11;
-  const check = rest === 0 ? 0 : 11 - rest;
-  return check < 10 && check === Number(n[weights.length]);
-}
-
 function newZealand(n: string): boolean {
   const digits = n.padStart(9, '0');
   for (const weights of [
@@ -78,11 +59,6 @@ function newZealand(n: string): boolean {
     if (check < 10) return check === Number(digits[8]);
   }
   return false;
-}
-
-function australian(n: string): boolean {
-  const digits = String(Number(n[0]) - 1) + n.slice(1);
-  return weighted(digits, [10, 1, 3, 5, 7, 9, 11, 13, 15, 17, 19]) % 89 === 0;
 }
 
 function indian(n: string): boolean {
@@ -137,7 +113,7 @@ const FORMS: Readonly<Record<string, NumberForm>> = {
     sample: 'CHE-123.456.788 MWST',
     check: (n) => mod11(n, [5, 4, 3, 2, 7, 6, 5, 4]),
   },
-  AU: { prefix: /^AU/, form: /^\d{11}$/, sample: '51 824 753 556', check: australian },
+  AU: { prefix: /^AU/, form: /^\d{11}$/, sample: '51 824 753 556', check: australianNumber },
   NZ: { prefix: /^NZ/, form: /^\d{8,9}$/, sample: '49-091-850', check: newZealand },
   SG: { prefix: /^SG/, form: /^(M[R\d]\d{7}[A-Z\d]|\d{8,9}[A-Z])$/, sample: '200312345A' },
   IN: { prefix: /^$/, form: /^\d{2}[A-Z]{5}\d{4}[A-Z][A-Z\d]Z[A-Z\d]$/, sample: '27AAPFU0939F1ZV', check: indian },

@@ -1,7 +1,7 @@
 import { isIsoDate } from '@/core/kernel/date';
 import type { Group, Term } from '../model';
 import { scaled } from '../numbers';
-import { TERMS, type TermId, termName } from '../terms';
+import { type GroupId, groupName, TERMS, type TermId, termName } from '../terms';
 import type { Rule } from './rule';
 
 /* What must hold before any rule of the standards can be asked: kinds of values, and how often they occur. Ids are ours. */
@@ -36,6 +36,21 @@ const NUMBER_TERMS = idsOf((kind) => NUMBERS.has(kind));
 const DATE_TERMS = idsOf((kind) => kind === 'date');
 const SINGLE_TERMS = idsOf((_, many) => !many);
 
+/** Groups that the document, or the group they stand in, has once (EN 16931-1, cardinality 1..1 and 0..1). */
+const SINGLE_GROUPS: readonly GroupId[] = [
+  'BG-4',
+  'BG-5',
+  'BG-7',
+  'BG-8',
+  'BG-10',
+  'BG-11',
+  'BG-12',
+  'BG-14',
+  'BG-15',
+  'BG-18',
+  'BG-26',
+];
+
 export const FILE_RULES: readonly Rule[] = [
   own('FORMAT-NUMBER', {
     term: 'BG-22',
@@ -60,13 +75,19 @@ export const FILE_RULES: readonly Rule[] = [
   }),
   own('FORMAT-ONCE', {
     term: 'BT-1',
-    severity: 'warning',
-    demands: 'A term that occurs once is given once.',
+    demands: 'A term or group that occurs once is given once.',
     test: function* ({ groups }) {
       for (const { id, group, one, all } of wrongOnes(groups, SINGLE_TERMS, (each, given) => each === given[1])) {
-        const message = `The ${termName(id)} is given ${all.length} times: the first one is read.`;
+        const message = `The ${termName(id)} is given ${all.length} times: leave one.`;
         yield { term: id, in: group, at: one.at, message };
       }
+      for (const group of groups)
+        for (const id of SINGLE_GROUPS) {
+          const all = group.groups[id] ?? [];
+          const second = all[1];
+          if (second !== undefined)
+            yield { term: id, in: second, message: `The ${groupName(id)} is given ${all.length} times: leave one.` };
+        }
     },
   }),
 ];
