@@ -273,7 +273,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Journal entry' })).toBeVisible();
     await page.keyboard.press('Alt+4');
-    await expect(page.getByText('a journal was written to the tax account by hand')).toBeVisible();
+    await expect(page.getByText('a manual journal on the tax account that nothing has cleared yet')).toBeVisible();
   });
 
   await test.step('file it, with a word on the difference', async () => {

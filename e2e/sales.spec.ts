@@ -183,6 +183,10 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await page.getByLabel('Settled now on INV-2026-0018').fill('some');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/Give an amount such as 12\.50/)).toBeVisible();
+  // Money that is not all settled is said, and nothing else is recorded in its place.
+  await page.getByLabel('Settled now on INV-2026-0018').fill('900.00');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/1,500\.00 was received, but 1,495\.86 is settled/)).toBeVisible();
   await page.getByLabel('Settled now on INV-2026-0018').fill('904.14');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();

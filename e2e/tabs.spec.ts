@@ -61,10 +61,6 @@ test('a draft issued in another tab can not be issued again', async ({ page, con
   await other.goto(page.url());
   for (const tab of [other, page]) {
     await tab.getByRole('button', { name: /^Issue INV/ }).click();
-    await tab
-      .getByRole('dialog')
-      .getByRole('button', { name: /^Issue INV/ })
-      .click();
     if (tab === other) await expect(tab.getByRole('heading', { name: /^Invoice INV-/ })).toBeVisible();
   }
   await expect(page.getByText('This draft was issued or deleted in another tab.')).toBeVisible();

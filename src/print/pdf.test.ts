@@ -24,6 +24,8 @@ const AT = '2026-11-23T10:00:00.000Z';
 const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocument => ({
   language: 'en',
   title: 'Invoice',
+  stamp: '',
+  stampLine: '',
   number: 'INV-2026-0001',
   currency: 'EUR',
   seller: ['Corran Point Instruments Ltd (sample)', 'Galway'],

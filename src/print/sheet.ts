@@ -8,6 +8,8 @@ const INNER = PAGE.width - PAGE.left - PAGE.right;
 const INK = '#1F2430';
 const SOFT = '#5B6070';
 const RULE = '#B9AF9B';
+/** Ink of what is no longer valid. */
+const STAMP = '#A02B2B';
 const LEADING = 13;
 /** Room that a line of what is carried forward takes. */
 const CARRIED = 18;
@@ -125,6 +127,8 @@ export class Sheet {
       font: 'title',
       color: page.accent,
     });
+    if (page.stampLine !== '')
+      this.text(page.stampLine, PAGE.left, this.y + title, { width: half, font: 'strong', color: STAMP });
     const nameHeight = this.text(name, PAGE.left + INNER / 2 + 12, top, { width: half, font: 'strong', size: 10.5 });
     const right = this.text(seller.join('\n'), PAGE.left + INNER / 2 + 12, top + nameHeight + 2, {
       width: half,
@@ -132,7 +136,7 @@ export class Sheet {
       size: 9,
     });
     const [buyerName = '', ...buyer] = page.buyer;
-    const below = Math.max(this.y + 56, this.y + title + 16);
+    const below = Math.max(this.y + 56, this.y + title + (page.stampLine === '' ? 16 : 40));
     const buyerHeight = this.text(buyerName, PAGE.left, below, { width: half, font: 'strong', size: 10.5 });
     const left = this.text(buyer.join('\n'), PAGE.left, below + buyerHeight + 2, { width: half });
     this.y = Math.max(top + nameHeight + right, below + buyerHeight + left) + 22;
@@ -319,6 +323,24 @@ export class Sheet {
     if (code !== null) this.drawCode(code.text, PAGE.width - PAGE.right - 96, top + 28, 96);
   }
 
+  /** A word across the page, in outline so that what lies below stays legible. */
+  private drawStamp(): void {
+    const { stamp } = this.page;
+    if (stamp === '') return;
+    const size = 84;
+    this.doc.save();
+    this.doc.font('strong').fontSize(size);
+    const width = this.doc.widthOfString(stamp);
+    this.doc.rotate(-35, { origin: [PAGE.width / 2, PAGE.height / 2] });
+    this.doc.strokeColor(STAMP).lineWidth(1.4);
+    this.doc.text(stamp, (PAGE.width - width) / 2, PAGE.height / 2 - size / 2, {
+      lineBreak: false,
+      stroke: true,
+      fill: false,
+    });
+    this.doc.restore();
+  }
+
   /** Page x of y, title and seal at the foot of each of this document's pages. */
   private numberPages(): void {
     const { start, count } = this.doc.bufferedPageRange();
@@ -330,6 +352,7 @@ export class Sheet {
       const foot = { size: 8, color: SOFT, width: INNER / 3 } as const;
       this.text(`${this.page.title} ${this.page.number}`, PAGE.left, PAGE.height - 40, foot);
       if (this.page.seal !== '') this.text(this.page.seal, PAGE.left + INNER / 3, PAGE.height - 40, foot);
+      this.drawStamp();
       const words = this.page.page.replace('{page}', String(i + 1)).replace('{count}', String(this.pages));
       this.text(words, PAGE.left + (2 * INNER) / 3, PAGE.height - 40, { ...foot, align: 'right' });
     }

@@ -21,6 +21,15 @@ const pageOf = (over: Partial<Draft> = {}, who?: string) => {
 
 const fieldsOf = (page: PrintedDocument) => page.columns.map((column) => column.field);
 
+test('a cancelled invoice says so across it, when and why, and asks for no payment', () => {
+  const frozen = content();
+  const plain = printed(frozen, figuresOf(frozen));
+  const cancelled = printed(frozen, figuresOf(frozen), { cancelled: { on: day('2026-01-20'), reason: 'Typed twice' } });
+  expect([plain.stamp, plain.stampLine, plain.payment.length > 0]).toEqual(['', '', true]);
+  expect([cancelled.stamp, cancelled.stampLine]).toEqual(['Cancelled', 'Cancelled on 20 Jan 2026: Typed twice']);
+  expect([cancelled.payment, cancelled.code, cancelled.slip]).toEqual([[], null, null]);
+});
+
 describe('a printed invoice', () => {
   test('says who sells and who buys, with addresses and tax numbers', () => {
     const page = pageOf();

@@ -40,6 +40,9 @@ export type PrintedFact = readonly [string, string];
 export interface PrintedDocument {
   readonly language: string;
   readonly title: string;
+  /** Across each page, and the line below the title; both empty unless it was cancelled. */
+  readonly stamp: string;
+  readonly stampLine: string;
   readonly number: string;
   readonly currency: string;
   readonly seller: readonly string[];
@@ -88,6 +91,8 @@ export interface PrintOptions {
   readonly seal?: string;
   /** What a receipt says was received, oldest first. */
   readonly received?: readonly Received[];
+  /** Stands across a document that was cancelled. */
+  readonly cancelled?: { readonly on: IsoDate; readonly reason: string } | null;
 }
 
 /** Money that settled a document, by day and method, in the document's currency. */
@@ -350,6 +355,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     language = content.buyer.language,
     seal = '',
     received = [],
+    cancelled = null,
   } = options;
   const { currency, seller, buyer } = content;
   const write = new Writer(language, currency);
@@ -359,7 +365,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   const lines = linesOf(content, figures, write);
   const columns = columnsOf(content, lines, variant, style, wording);
   const goods = variant === 'delivery-note';
-  const payable = content.paidBy === undefined && content.kind === 'invoice' && variant === 'document';
+  const owed = content.paidBy === undefined && content.kind === 'invoice' && cancelled === null;
+  const payable = owed && variant === 'document';
   const payment = goods ? [] : paymentOf(content, write, payable, variant === 'receipt' ? received : []);
   const transferred = payable && content.debit === undefined;
   const code = transferred && style.payment !== 'account' ? paymentCode(content, figures) : null;
@@ -369,6 +376,9 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     language: wording.language,
     title:
       variant === 'document' && content.kind === 'invoice' && own !== undefined && own.title !== '' ? own.title : title,
+    stamp: cancelled === null ? '' : wording.cancelled,
+    stampLine:
+      cancelled === null ? '' : fill(wording.cancelledOn, { date: write.day(cancelled.on), reason: cancelled.reason }),
     number: content.number,
     currency,
     seller: [

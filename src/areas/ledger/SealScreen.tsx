@@ -163,6 +163,12 @@ function Paper() {
             {answer.document.content.currency}. Compare these with the paper.
           </p>
         )}
+        {answer !== null && answer.found === 'unaltered' && answer.document.cancelled !== null && (
+          <p className="pl-5">
+            <Mark kind="cancelled" /> It was cancelled on {writeDate(answer.document.cancelled.on)} (
+            {answer.document.cancelled.reason}): the paper is no longer valid.
+          </p>
+        )}
       </div>
     </section>
   );

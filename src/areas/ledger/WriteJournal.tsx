@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { type Minor, minor, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
+import { outputAccountOf } from '@/core/ledger/posting';
 import { readTypedDate } from '@/core/parties/terms';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { writeJournal } from '@/store/actions/writeJournal';
@@ -29,7 +30,7 @@ const BLANK: TypedSide = { account: '', debit: '', credit: '' };
 /** A manual journal. It must balance, and says so when it touches the tax account. */
 export function WriteJournal() {
   const router = useRouter();
-  const { accounts, currency } = useOpenBook();
+  const { accounts, registrations, currency } = useOpenBook();
   const [date, setDate] = useState('today');
   const [text, setText] = useState('');
   const [typed, setTyped] = useState<readonly TypedSide[]>([BLANK, BLANK]);
@@ -41,7 +42,22 @@ export function WriteJournal() {
     return { account: side.account, amount: debit === null || credit === null ? null : minor(debit - credit) };
   });
   const difference = total(sides.map((side) => side.amount ?? minor(0n)));
-  const touchesTax = typed.some((side) => accounts.find((a) => a.code === side.account)?.role === 'output-tax');
+  const touched = new Set(typed.map((side) => side.account));
+  const warnings = [
+    [
+      registrations.map((registration) => outputAccountOf(registration, accounts)),
+      'This touches an output tax account: the reconciliation names it in each period until another journal clears it.',
+    ],
+    [
+      accounts.filter(({ role }) => role === 'receivables').map(({ code }) => code),
+      'This touches receivables, but no customer’s open item: the ledger will differ from what customers owe. Use a receipt, a credit note or an opening item instead.',
+    ],
+    [
+      accounts.filter(({ role }) => ['bank', 'cash', 'card'].includes(role)).map(({ code }) => code),
+      'This touches an account that holds money: money from customers belongs in a receipt.',
+    ],
+  ] as const;
+  const told = warnings.filter(([codes]) => codes.some((code) => touched.has(code))).map(([, words]) => words);
 
   const change = (index: number, patch: Partial<TypedSide>) => {
     setRefusals([]);
@@ -132,11 +148,11 @@ export function WriteJournal() {
           Debits less credits <Money amount={difference} currency={currency} className="ml-2 text-ink" />
         </span>
       </div>
-      {touchesTax && (
-        <p className="mt-3">
-          <Mark kind="warning" /> This touches the tax account: the proof of its period will name it as a difference.
+      {told.map((words) => (
+        <p key={words} className="mt-3">
+          <Mark kind="warning" /> {words}
         </p>
-      )}
+      ))}
       <div className="mt-auto pt-6">
         {general.length > 0 && (
           <p role="alert" className="mb-3 text-brick">

@@ -96,6 +96,17 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   };
   const record = async (anyDay = false) => {
     if (recording) return;
+    if (unread.length > 0) {
+      setRefusals(
+        unread.map((d) => ({
+          code: 'invalid',
+          path: `amount-${d.id}`,
+          expected: `Give an amount such as ${moneySample(currency)}.`,
+          found: amounts[d.id] ?? '',
+        })),
+      );
+      return;
+    }
     const received = sum.trim() === '' ? total : readTypedMoney(sum, currency);
     if (received !== total) {
       setRefusals([
@@ -108,17 +119,6 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
               : `${showMoney(received, currency)} was received, but ${showMoney(total, currency)} is settled below: make them the same. Money beyond what is open can’t be kept here yet.`,
         },
       ]);
-      return;
-    }
-    if (unread.length > 0) {
-      setRefusals(
-        unread.map((d) => ({
-          code: 'invalid',
-          path: `amount-${d.id}`,
-          expected: `Give an amount such as ${moneySample(currency)}.`,
-          found: amounts[d.id] ?? '',
-        })),
-      );
       return;
     }
     setRecording(true);

@@ -17,8 +17,8 @@ export async function printJobs(
   const styles = await stylesFor(bookDb(), documents);
   return documents.map((document, i) => {
     const style = styles[i];
-    const { content, figures, issuedAt, seal } = document;
-    return { ...options, ...(style && { style }), content, figures, issuedAt, seal: sealCode(seal) };
+    const { content, figures, issuedAt, seal, cancelled } = document;
+    return { ...options, ...(style && { style }), content, figures, issuedAt, seal: sealCode(seal), cancelled };
   });
 }
 

@@ -11,6 +11,7 @@ import type { Account } from '@/core/ledger/account';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import { isActive } from '@/core/tax/registration';
 import type { ResolvedTax } from '@/core/tax/resolve';
+import { codesUnder } from '@/core/tax/taxSetup';
 import type { Decision, Moment } from './changes';
 import { changesOf, plainBeside, writeDocument } from './writeDocument';
 
@@ -52,6 +53,7 @@ export function recordTakings(
   if (!isActive(registration, date))
     refusals.push({ code: 'invalid', path: 'date', expected: `${registration.name} is not in force on that day.` });
   const taxes = new Map<string, ResolvedTax>();
+  const local = new Set(codesUnder(registration, setting.setup).map(({ id }) => id));
   const lines = input.rows.flatMap(({ taxCode, amount, account }, i): readonly ContentLine[] => {
     if (amount.trim() === '') return [];
     const read = readTypedDecimal(amount);
@@ -59,6 +61,11 @@ export function recordTakings(
     if (read === null || readMoney(read, business.homeCurrency) === null) {
       const expected = 'Give an amount such as 12.50.';
       refusals.push({ code: 'invalid', path: `rows[${i}].amount`, expected, found: amount });
+      return [];
+    }
+    if (!local.has(taxCode)) {
+      const expected = `Choose a code of ${registration.name}: ${taxCode} is none of its territory.`;
+      refusals.push({ code: 'check-failed', path: `rows[${i}].taxCode`, expected });
       return [];
     }
     if ('problem' in tax) {

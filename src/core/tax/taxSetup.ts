@@ -67,3 +67,25 @@ export function knownClasses(records: Pick<TaxRecords, 'taxes' | 'codes' | 'rows
   ];
   return [...new Set(['standard', ...all])].filter(Boolean).sort();
 }
+
+/**
+ * Codes of the territory of a registration: those that charge its taxes alone, and those that charge
+ * nothing and that a row of the decision table gives for it.
+ */
+export function codesUnder(
+  registration: Pick<Registration, 'jurisdictionId'>,
+  { codes, taxes, rows }: Pick<TaxRecords, 'codes' | 'taxes' | 'rows'>,
+): readonly TaxCode[] {
+  const { jurisdictionId } = registration;
+  const own = new Set(taxes.filter((tax) => tax.jurisdictionId === jurisdictionId).map((tax) => tax.id));
+  const given = new Set(
+    rows.flatMap(({ registeredIn, result }) =>
+      result.kind === 'code' && (registeredIn.length === 0 || registeredIn.includes(jurisdictionId))
+        ? [result.code]
+        : [],
+    ),
+  );
+  return codes.filter(({ id, components }) =>
+    components.length === 0 ? given.has(id) : components.every(({ taxId }) => own.has(taxId)),
+  );
+}

@@ -26,6 +26,8 @@ export const DE: Wording = {
     takings: 'Tageseinnahmen',
     opening: 'Eröffnungsposten',
   },
+  cancelled: 'Storniert',
+  cancelledOn: 'Storniert am {date}: {reason}',
   cashSale: 'Rechnung, bezahlt',
   deliveryNote: 'Lieferschein',
   receipt: 'Quittung',

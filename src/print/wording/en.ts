@@ -14,6 +14,8 @@ export const EN: Wording = {
     takings: 'Takings',
     opening: 'Opening item',
   },
+  cancelled: 'Cancelled',
+  cancelledOn: 'Cancelled on {date}: {reason}',
   cashSale: 'Invoice, paid',
   deliveryNote: 'Delivery note',
   receipt: 'Receipt',

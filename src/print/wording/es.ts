@@ -26,6 +26,8 @@ export const ES: Wording = {
     takings: 'Ingresos del día',
     opening: 'Partida de apertura',
   },
+  cancelled: 'Anulado',
+  cancelledOn: 'Anulado el {date}: {reason}',
   cashSale: 'Factura, pagada',
   deliveryNote: 'Albarán',
   receipt: 'Recibo',

@@ -26,6 +26,8 @@ export const FR: Wording = {
     takings: 'Recettes du jour',
     opening: 'Poste d’ouverture',
   },
+  cancelled: 'Annulé',
+  cancelledOn: 'Annulé le {date} : {reason}',
   cashSale: 'Facture acquittée',
   deliveryNote: 'Bon de livraison',
   receipt: 'Reçu',

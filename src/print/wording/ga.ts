@@ -26,6 +26,8 @@ export const GA: Wording = {
     takings: 'Fáltais',
     opening: 'Mír oscailte',
   },
+  cancelled: 'Cealaithe',
+  cancelledOn: 'Cealaíodh {date}: {reason}',
   cashSale: 'Sonrasc, íoctha',
   deliveryNote: 'Nóta seachadta',
   receipt: 'Admháil',

@@ -14,6 +14,9 @@ export interface Wording {
   readonly thousands: string;
   readonly decimal: string;
   readonly titles: Readonly<Record<DocumentKind, string>>;
+  /** Across each page of a cancelled document, and the line that says when and why. */
+  readonly cancelled: string;
+  readonly cancelledOn: string;
   readonly cashSale: string;
   readonly deliveryNote: string;
   readonly receipt: string;

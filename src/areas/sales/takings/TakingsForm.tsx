@@ -10,6 +10,7 @@ import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMetho
 import { readTypedDate } from '@/core/parties/terms';
 import { readTypedMoney } from '@/core/receipts/receipt';
 import { chargesNothing, plainName } from '@/core/tax/taxCode';
+import { codesUnder } from '@/core/tax/taxSetup';
 import { enterTakings } from '@/store/actions/takings';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -23,17 +24,12 @@ import { wordRefusal, wordRefusals } from '../../shell/wording';
 /** A day's till total by tax code, tax inside. No invoice is made of it. */
 export function TakingsForm() {
   const router = useRouter();
-  const { codes, records, accounts, registration, registrations, currency } = useOpenBook();
+  const { records, accounts, registration, registrations, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income' && account.role === '');
   const [registrationId, setRegistrationId] = useState(registration.id);
   // A till takes the taxes of the territory it stands in.
-  const territory = registrations.find((r) => r.id === registrationId)?.jurisdictionId;
-  const local = new Set(records.taxes.filter((tax) => tax.jurisdictionId === territory).map((tax) => tax.id));
-  const offered = codes.filter(
-    (code) =>
-      (!chargesNothing(code.category) || code.category === 'Z') &&
-      code.components.every(({ taxId }) => local.has(taxId)),
-  );
+  const under = registrations.find((r) => r.id === registrationId) ?? registration;
+  const offered = codesUnder(under, records).filter((code) => !chargesNothing(code.category) || code.category === 'Z');
   const [date, setDate] = useState('today');
   const [paidBy, setPaidBy] = useState<PaymentMethod>('cash');
   const [note, setNote] = useState('');
