@@ -5,7 +5,11 @@ import { bin, ensurePackages, freePort, ROOT, run } from './lib/setup.mjs';
 await ensurePackages();
 if ((await run('node', ['scripts/prepare.mjs'])) !== 0 || (await run(bin('next'), ['build'])) !== 0) process.exit(1);
 const port = await freePort(Number(process.env.PORT ?? 3000));
-const server = spawn(bin('next'), ['start', '-p', String(port)], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit'] });
+// Nobody else on the network is served: the book is this machine's.
+const server = spawn(bin('next'), ['start', '-H', '127.0.0.1', '-p', String(port)], {
+  cwd: ROOT,
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 server.stdout.on('data', (chunk) => {
   if (String(chunk).includes('Ready'))
     console.log(`\nAble Ledger with the sample book: http://localhost:${port}/open/demo\nCtrl+C ends it.`);

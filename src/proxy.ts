@@ -1,6 +1,6 @@
 import { type NextRequest, NextResponse } from 'next/server';
 
-/** A strict content security policy with a nonce for each request; nothing comes from elsewhere. */
+/** A strict content security policy of pages with a nonce for each request; nothing comes from elsewhere. */
 function policy(nonce: string): string {
   // The development server evaluates code to reload it; built pages never do.
   const evaluate = process.env.NODE_ENV === 'development' ? " 'unsafe-eval'" : '';
@@ -27,8 +27,6 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set('Content-Security-Policy', policy(nonce));
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('Content-Security-Policy', policy(nonce));
-  response.headers.set('X-Content-Type-Options', 'nosniff');
-  response.headers.set('Referrer-Policy', 'no-referrer');
   return response;
 }
 

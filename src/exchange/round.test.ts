@@ -232,3 +232,21 @@ test('a batch names what can not be sent and queues the rest; a credit note goes
   expect(await state(db, note.id)).toMatchObject({ phase: 'closed', codes: ['AB', 'AP', 'PD'] });
   expect(accessPoint.sent.some(({ file }) => file.includes('<CreditNote'))).toBe(true);
 });
+
+test('what is larger than an access point takes is told before it is sent', async () => {
+  const { db, invoice } = await bookWith('01');
+  const size = 7 * 2 ** 20;
+  await db.attachments.add({
+    id: 'plan',
+    ownerId: invoice.id,
+    name: 'plan.pdf',
+    type: 'application/pdf',
+    size,
+    data: 'A'.repeat(Math.ceil(size / 3) * 4),
+    addedAt: START,
+    goesOut: true,
+  });
+  const [answer] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
+  expect(answer?.fault?.expected).toContain('takes 10 MB with the files inside it, and access points take 9 MB');
+  expect(await db.transmissions.count()).toBe(0);
+});

@@ -14,7 +14,7 @@ const MOST = 50;
 async function deliver(accessPoint: AccessPoint, transmission: Transmission, at: string): Promise<Delivery> {
   const { id, sender, receiver, file, failures } = transmission;
   const found = await accessPoint.lookUp(receiver);
-  if (found.kind === 'unreachable') return found;
+  if (found.kind === 'unreachable' || found.kind === 'refused') return found;
   if (found.kind === 'unknown')
     return { kind: 'refused', words: `Nobody is registered at ${receiver.scheme}:${receiver.id}.` };
   return accessPoint.send({ id, sender, receiver, at, tries: failures, file });

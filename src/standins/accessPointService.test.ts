@@ -26,7 +26,15 @@ describe('the service of the simulated access point', () => {
     ['a body of another shape', 'look-up', { receiver: 'DE' }, 400],
     ['a message without a receiver', 'send', { ...message, receiver: undefined }, 400],
     ['a list that is too long', 'answers', { now: message.at, asked: Array(101).fill({}) }, 400],
-    ['a body that is too large', 'send', 'x'.repeat(20 * 2 ** 20 + 1), 413],
+    ['a body that is too large', 'send', 'x'.repeat(9 * 2 ** 20 + 2 ** 16 + 1), 413],
+    ['a try at no instant', 'send', { ...message, at: 'yesterday' }, 400],
+    ['a question at no instant', 'answers', { now: '2026-13-45T00:00:00Z', asked: [] }, 400],
+    [
+      'a question about no instant',
+      'answers',
+      { now: message.at, asked: [{ id: 'm-1', receiver, reference: 'SIM-x-L', takenAt: '-' }] },
+      400,
+    ],
   ])('refuses %s', async (_, what, body, status) => {
     expect((await ask(what, body))[0]).toBe(status);
   });

@@ -1,11 +1,21 @@
 import * as yup from 'yup';
-import type { Asked, Message } from '@/core/exchange/accessPoint';
+import { type Asked, LARGEST_MESSAGE, type Message } from '@/core/exchange/accessPoint';
 import { validated } from '@/core/kernel/validate';
 import { simulatedAccessPoint } from './accessPoint';
 
 const accessPoint = simulatedAccessPoint();
 
-const LONGEST_BODY = 20 * 2 ** 20;
+/** A message, and room for its addresses. */
+const LONGEST_BODY = LARGEST_MESSAGE + 2 ** 16;
+
+const instant = yup
+  .string()
+  .required()
+  .test(
+    'instant',
+    'Give an instant, such as 2026-01-15T12:00:00.000Z.',
+    (text) => /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$/.test(text ?? '') && !Number.isNaN(Date.parse(text ?? '')),
+  );
 
 const endpoint = yup
   .object({ scheme: yup.string().required().max(4), id: yup.string().required().max(100) })
@@ -18,14 +28,14 @@ const BODIES = {
       id: yup.string().required().max(100),
       sender: endpoint,
       receiver: endpoint,
-      at: yup.string().required().max(40),
+      at: instant,
       tries: yup.number().integer().required(),
       file: yup.string().required(),
     })
     .required(),
   answers: yup
     .object({
-      now: yup.string().required().max(40),
+      now: instant,
       asked: yup
         .array()
         .of(
@@ -33,7 +43,7 @@ const BODIES = {
             id: yup.string().required().max(100),
             receiver: endpoint,
             reference: yup.string().required().max(100),
-            takenAt: yup.string().required().max(40),
+            takenAt: instant,
           }),
         )
         .required()

@@ -4,6 +4,7 @@ import { readCsv, writeCsv } from '@/core/files/csv';
 import { CSV_SHAPES } from '@/core/files/setupTables';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
+import { differences } from '@/core/kernel/differences';
 import { isBalanced } from '@/core/ledger/entry';
 import { prove } from '@/core/periods/proof';
 import { byJurisdiction } from '@/core/periods/return';
@@ -34,6 +35,7 @@ import { present } from './load';
 import { perform } from './perform';
 import { lapsingCertificates } from './queries/certificates';
 import { findCustomers } from './queries/documents';
+import { historyOf } from './queries/family';
 import { periodReturn, returnsToFile, ribbon } from './queries/periods';
 import { placesByName } from './queries/places';
 import { proofMaterial } from './queries/proofMaterial';
@@ -530,6 +532,37 @@ describe('CSV files', () => {
     const items = CSV_SHAPES.items.heads.join(',');
     await act(db, importCsv, { table: 'items', text: `${items}\n,Anchor,,,75,,4000,,` }, JANUARY);
     expect(await db.items.get('anchor')).toMatchObject({ price: '75', unit: 'C62', priceMode: 'net', supply: 'goods' });
+  });
+  test('a row without an id speaks of no record that is there; its name may not be known already', async () => {
+    const heads = CSV_SHAPES.customers.heads.join(',');
+    const before = await db.customers.get('ballyvaughan');
+    const row = (name: string, id = '') => `${id},${name},business,S,,C,,IE,,,,,`;
+    const text = `${heads}\n${row('Ballyvaughan')}\n${row('Bally & Vaughan')}`;
+    expect(await act(db, importCsv, { table: 'customers', text }, JANUARY)).toEqual({ added: 2, changed: 0 });
+    expect(await db.customers.get('ballyvaughan')).toEqual(before);
+    expect(await db.customers.get('ballyvaughan-2')).toMatchObject({ name: 'Ballyvaughan' });
+    const again = await perform(db, importCsv, { table: 'customers', text }, momentOn(JANUARY));
+    expect(again.ok ? [] : again.refusals.map((r) => r.path)).toEqual(['row 2, id', 'row 3, id']);
+    const named = `${heads}\n${row('Ballyvaughan', 'ballyvaughan-2')}\n${row('Twin')}\n${row('Twin')}`;
+    const twins = await perform(db, importCsv, { table: 'customers', text: named }, momentOn(JANUARY));
+    expect(twins.ok ? [] : twins.refusals.map((r) => r.path)).toEqual(['row 4, id']);
+  });
+  test.each<[string, 'customers' | 'places' | 'exchangeRates', string, string]>([
+    ['an id', 'customers', 'x,X,business,S,,C,,IE,,,,,\nx,Y,business,S,,C,,IE,,,,,', 'row 3, id'],
+    ['a day', 'exchangeRates', 'USD,2026-01-02,1.1,\nusd,2026-01-02,1.2,', 'row 3, currency'],
+    ['a name of a place', 'places', 'P,P,together,IE,IE,,,,\nP,Q,together,IE,IE,,1,2,', 'row 3, name'],
+  ])('%s that a file gives twice is named', async (_, table, rows, path) => {
+    const text = `${CSV_SHAPES[table].heads.join(',')}\n${rows}`;
+    const result = await perform(db, importCsv, { table, text }, momentOn(JANUARY));
+    expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual([path]);
+  });
+  test('what an import changes stands on the audit trail, before and after', async () => {
+    const item = present(await db.items.get('gauge'), 'the item');
+    const { heads, write } = CSV_SHAPES.items;
+    const text = writeCsv(heads, [...write({ ...item, price: decimal('99') })]);
+    await act(db, importCsv, { table: 'items', text }, JANUARY);
+    const last = (await historyOf(db, 'gauge')).at(-1);
+    expect(differences(last?.before, last?.after)).toEqual([{ path: 'gauge.price', before: item.price, after: '99' }]);
   });
   test.each<[string, 'customers' | 'items' | 'exchangeRates', string, string]>([
     ['a country is none', 'customers', ',X,business,S,,C,,XX,,,,,', 'row 2, country'],

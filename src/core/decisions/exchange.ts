@@ -4,7 +4,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { checkEInvoice } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
-import type { Delivery } from '@/core/exchange/accessPoint';
+import { type Delivery, LARGEST_MESSAGE, messageSize } from '@/core/exchange/accessPoint';
 import { type Answer, answerWords, standingAnswer } from '@/core/exchange/answer';
 import { handledBy, heard, newTransmission, type Transmission, takenUp, tried } from '@/core/exchange/transmission';
 import { dayOf } from '@/core/kernel/date';
@@ -51,8 +51,17 @@ function fileOf({ document, attachments }: ToSend): { readonly file: string } | 
   const { content, figures } = document;
   const invoice = einvoiceOf(content, figures, goingOut(attachments));
   const [error] = checkEInvoice(invoice, 'peppol').filter(({ severity }) => severity === 'error');
-  if (error === undefined) return { file: writeEInvoice(invoice, 'ubl') };
-  return { fault: not(`${error.message} (${error.rule}). Correct ${document.number}, and send the new one.`) };
+  if (error !== undefined)
+    return { fault: not(`${error.message} (${error.rule}). Correct ${document.number}, and send the new one.`) };
+  const file = writeEInvoice(invoice, 'ubl');
+  const size = messageSize(file);
+  if (size <= LARGEST_MESSAGE) return { file };
+  const mib = (bytes: number) => `${Math.ceil(bytes / 2 ** 20)} MB`;
+  return {
+    fault: not(
+      `The e-invoice of ${document.number} takes ${mib(size)} with the files inside it, and access points take ${mib(LARGEST_MESSAGE)}. Keep some of its files from going out inside it, and send those another way.`,
+    ),
+  };
 }
 
 /** What became of a document that was to be sent. */

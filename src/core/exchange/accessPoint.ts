@@ -1,3 +1,4 @@
+import { strToU8 } from 'fflate';
 import type { Endpoint } from '@/core/parties/endpoint';
 import type { Answer } from './answer';
 
@@ -5,8 +6,16 @@ import type { Answer } from './answer';
 export type LookUp =
   | { readonly kind: 'takes' }
   | { readonly kind: 'unknown' }
+  /** The access point does not take the question, and never will. */
+  | { readonly kind: 'refused'; readonly words: string }
   /** Nobody knows: it may be asked again. */
   | { readonly kind: 'unreachable'; readonly words: string };
+
+/** Largest message that an access point takes, in bytes of the JSON it travels in: 9 MiB. */
+export const LARGEST_MESSAGE = 9 * 2 ** 20;
+
+/** What a file takes of a message, in bytes: JSON writes some characters with a backslash. */
+export const messageSize = (file: string): number => strToU8(JSON.stringify(file)).length;
 
 /** A file on its way. */
 export interface Message {

@@ -5,6 +5,7 @@ import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { TaxRecords } from '@/core/tax/taxSetup';
 import { readCsv } from './csv';
+import { atOdds, twice, withIds } from './rowIds';
 import { CSV_SHAPES, type CsvRecords, type CsvTable, type ReadRecord } from './setupTables';
 
 /** What of the book an import is held against. */
@@ -21,7 +22,7 @@ export interface ImportMaterial<T extends CsvTable> {
 /** What a file would do. Nothing is taken in while any row is wrong. */
 export interface ImportPlan<T extends CsvTable> {
   readonly added: readonly CsvRecords[T][];
-  readonly changed: readonly CsvRecords[T][];
+  readonly changed: readonly { readonly before: CsvRecords[T]; readonly after: CsvRecords[T] }[];
   readonly same: number;
   /** Path is `row 3, percent`. */
   readonly wrong: readonly Refusal[];
@@ -45,16 +46,24 @@ export function planImport<T extends CsvTable>(
   const shape = CSV_SHAPES[table];
   const rows = readCsv(text, shape.heads);
   if (!rows.ok) return rows;
-  const read = shape.read(rows.value, (id) => material.known.get(id));
+  const identified = shape.idFromName
+    ? withIds(rows.value, material.known.values() as Iterable<CsvRecords['customers' | 'items']>)
+    : { rows: rows.value, refusals: [] };
+  const read = shape.read(identified.rows, (id) => material.known.get(id));
   // Jurisdictions of one file may lie in each other.
   const fresh = table === 'jurisdictions' ? (read.map((r) => r.value) as CsvRecords['jurisdictions'][]) : [];
   const records: TaxRecords = {
     ...material.records,
     jurisdictions: [...material.records.jurisdictions.filter((j) => !fresh.some((f) => f.id === j.id)), ...fresh],
   };
-  const wrong: Refusal[] = [];
+  const [idHead = ''] = shape.heads;
+  const wrong: Refusal[] = [
+    ...identified.refusals,
+    ...twice(read, idHead),
+    ...atOdds(rows.value, shape.agreed ?? [], ({ cells }) => cells[idHead] ?? ''),
+  ];
   const added: CsvRecords[T][] = [];
-  const changed: CsvRecords[T][] = [];
+  const changed: { before: CsvRecords[T]; after: CsvRecords[T] }[] = [];
   let same = 0;
   for (const one of read) {
     const before = material.known.get(one.value.id);
@@ -76,7 +85,7 @@ export function planImport<T extends CsvTable>(
     const kept = recordKept<CsvTable>(table, one.value) as CsvRecords[T];
     if (before === undefined) added.push(kept);
     else if (writeCanonical(before) === writeCanonical(kept)) same++;
-    else changed.push(kept);
+    else changed.push({ before, after: kept });
   }
   return accept({ added, changed, same, wrong: wrong.slice(0, MOST_WRONG) });
 }
@@ -94,8 +103,13 @@ export function importTable<T extends CsvTable>(
   return accept({
     value: { added: added.length, changed: changed.length },
     changes: {
-      put: { [table]: [...added, ...changed] },
-      audit: { subject: CSV_SHAPES[table].title, after: { added: added.length, changed: changed.length } },
+      put: { [table]: [...added, ...changed.map(({ after }) => after)] },
+      audit: {
+        subject: `${CSV_SHAPES[table].title}: ${added.length} added, ${changed.length} changed`,
+        about: [...added.map(({ id }) => id), ...changed.map(({ after }) => after.id)],
+        before: Object.fromEntries(changed.map(({ before }) => [before.id, before])),
+        after: Object.fromEntries([...added, ...changed.map(({ after }) => after)].map((one) => [one.id, one])),
+      },
     },
   });
 }

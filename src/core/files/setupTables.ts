@@ -2,7 +2,6 @@ import type { SetupRecords } from '@/core/decisions/records';
 import { type ExchangeRate, exchangeRateId } from '@/core/documents/exchangeRate';
 import type { Item } from '@/core/documents/item';
 import { grouped } from '@/core/kernel/grouped';
-import { wordsOf } from '@/core/kernel/words';
 import type { Certificate } from '@/core/parties/certificate';
 import { blankCustomer, type Customer, mainNumber } from '@/core/parties/customer';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
@@ -30,6 +29,10 @@ interface CsvShape<T> {
   readonly write: (record: T) => readonly (readonly string[])[];
   /** `known` finds the record of the book that a row speaks of. */
   readonly read: (rows: readonly CsvRow[], known: (id: string) => T | undefined) => readonly ReadRecord<T>[];
+  /** An id may be left out: it is made from the name. */
+  readonly idFromName?: true;
+  /** Heads that all rows of one record have to agree in, where it may have several. */
+  readonly agreed?: readonly string[];
   /** Column that a path of a refused record stands in. */
   readonly columnOf: (path: string) => string;
 }
@@ -57,9 +60,6 @@ function withRates(tax: Tax, rates: readonly TaxRate[]): Tax {
   const same = (a: TaxRate, b: TaxRate) => a.taxClass === b.taxClass && a.from === b.from;
   return { ...tax, rates: sortedRates([...tax.rates.filter((old) => !rates.some((r) => same(r, old))), ...rates]) };
 }
-
-/** An id from a name, for rows that give none. */
-const slug = (name: string): string => wordsOf(name).join('-').slice(0, 40);
 
 /** The customer's numbers with this one first; a number that is known keeps what the registry said of it. */
 function withMainNumber(before: Customer, number: string, country: string): Customer['taxNumbers'] {
@@ -90,6 +90,7 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
   },
   taxes: {
     title: 'Taxes and rates',
+    agreed: ['jurisdiction', 'name'],
     heads: ['tax', 'jurisdiction', 'name', 'class', 'from', 'until', 'percent', 'per unit', 'source'],
     write: (tax) =>
       tax.rates.map((r) => [
@@ -120,6 +121,7 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
   },
   places: {
     title: 'Places',
+    agreed: ['name', 'rounding', 'stack'],
     heads: ['place', 'name', 'rounding', 'stack', 'country', 'region', 'postal from', 'postal to', 'city'],
     write: (place) =>
       place.matches.map((m) => [
@@ -184,6 +186,7 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
   },
   customers: {
     title: 'Customers',
+    idFromName: true,
     heads: [
       'id',
       'name',
@@ -218,8 +221,7 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
     ],
     read: (rows, known) =>
       rows.map((row) => {
-        const name = cell(row, 'name');
-        const id = cell(row, 'id') || slug(name);
+        const [id, name] = [cell(row, 'id'), cell(row, 'name')];
         const before = known(id) ?? { ...blankCustomer(id, name, cell(row, 'country')), keys: [] };
         return {
           rows: [row.row],
@@ -246,12 +248,12 @@ export const CSV_SHAPES: { readonly [T in CsvTable]: CsvShape<CsvRecords[T]> } =
   },
   items: {
     title: 'Items',
+    idFromName: true,
     heads: ['id', 'name', 'description', 'unit', 'price', 'price holds', 'account', 'class', 'supply'],
     write: (i) => [[i.id, i.name, i.description, i.unit, i.price, i.priceMode, i.account, i.taxClass, i.supply]],
     read: (rows, known) =>
       rows.map((row) => {
-        const name = cell(row, 'name');
-        const id = cell(row, 'id') || slug(name);
+        const [id, name] = [cell(row, 'id'), cell(row, 'name')];
         const before = known(id);
         return {
           rows: [row.row],

@@ -23,6 +23,7 @@ const FOUND: Readonly<Record<LookUp['kind'], readonly [MarkKind, string]>> = {
     'wrong',
     'Nobody is registered at this address. Ask the customer for the right one; an invoice that names the wrong one is corrected and sent anew.',
   ],
+  refused: ['wrong', 'The access point does not take this address. Look at it on the customer’s record.'],
   unreachable: ['warning', 'The directory of receivers does not answer. It can go into the queue and is tried again.'],
 };
 

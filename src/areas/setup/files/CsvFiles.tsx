@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { writeCsv } from '@/core/files/csv';
 import { type ImportPlan, planImport } from '@/core/files/importTable';
 import { CSV_SHAPES, type CsvRecords, type CsvTable } from '@/core/files/setupTables';
+import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
 import { importCsv } from '@/store/actions/importTable';
 import { importMaterial } from '@/store/queries/importMaterial';
@@ -24,6 +25,34 @@ interface Offered {
   readonly text: string;
   readonly plan: ImportPlan<CsvTable> | null;
   readonly refusals: readonly Refusal[];
+}
+
+/** Records and fields beyond these are counted, not listed. */
+const MOST_RECORDS = 20;
+const MOST_FIELDS = 6;
+
+/** What a file would change of records that are there, each field before and after. */
+function Changed({ plan: { changed } }: { readonly plan: ImportPlan<CsvTable> }) {
+  if (changed.length === 0) return null;
+  return (
+    <ul className="mt-2 text-sm">
+      {changed.slice(0, MOST_RECORDS).map(({ before, after }) => {
+        // How a record is found follows from what it says.
+        const said = differences({ ...before, keys: [] }, { ...after, keys: [] });
+        return (
+          <li key={after.id} className="border-rule border-b py-1">
+            <span className="font-semibold">{after.id}</span>:{' '}
+            {said
+              .slice(0, MOST_FIELDS)
+              .map((one) => `${one.path} ${one.before || '—'} → ${one.after || '—'}`)
+              .join('; ')}
+            {said.length > MOST_FIELDS && ` and ${said.length - MOST_FIELDS} more`}
+          </li>
+        );
+      })}
+      {changed.length > MOST_RECORDS && <li className="text-soft">and {changed.length - MOST_RECORDS} more records</li>}
+    </ul>
+  );
 }
 
 async function save(table: CsvTable): Promise<void> {
@@ -94,6 +123,7 @@ export function CsvFiles() {
               {offered.plan.same} as they are.
             </p>
           )}
+          {offered.plan !== null && <Changed plan={offered.plan} />}
           {offered.refusals.length > 0 && (
             <div role="alert">
               <p className="mt-1">Nothing is taken in while a row is wrong:</p>

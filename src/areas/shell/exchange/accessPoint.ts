@@ -7,7 +7,7 @@ import { validated } from '@/core/kernel/validate';
 const PATIENCE = 20_000;
 
 const lookUpSchema = yup.object({
-  kind: yup.string().oneOf(['takes', 'unknown', 'unreachable']).required(),
+  kind: yup.string().oneOf(['takes', 'unknown', 'refused', 'unreachable']).required(),
   words: yup.string().max(2000),
 });
 const deliverySchema = yup.object({
@@ -18,14 +18,27 @@ const deliverySchema = yup.object({
 });
 const answersSchema = yup.array().of(answerSchema).required().max(1000);
 
-/** What the access point said, or null where it could not be asked or said something else. */
-async function ask<T>(what: string, body: unknown, schema: yup.Schema): Promise<T | null> {
+interface Refused {
+  readonly kind: 'refused';
+  readonly words: string;
+}
+
+/** Codes of HTTP that ask to be tried again: too slow, too early, too often (RFC 9110, 8470, 6585). */
+const TRY_AGAIN: ReadonlySet<number> = new Set([408, 425, 429]);
+
+/** All other codes from 400 on say that the question itself is wrong: the same again would be refused again. */
+const refuses = (status: number): boolean => status >= 400 && status < 500 && !TRY_AGAIN.has(status);
+
+/** What the access point said; null where it could not be asked or said something else. */
+async function ask<T>(what: string, body: unknown, schema: yup.Schema): Promise<T | Refused | null> {
   try {
     const response = await fetch(`/standins/access-point/${what}`, {
       method: 'POST',
       body: JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE),
     });
+    if (refuses(response.status))
+      return { kind: 'refused', words: `The access point does not take it as it is (answer ${response.status}).` };
     if (!response.ok) return null;
     const answer = validated<T>(schema, await response.json());
     return answer.ok ? answer.value : null;

@@ -1,0 +1,84 @@
+import type { Refusal } from '@/core/kernel/result';
+import { wordsOf } from '@/core/kernel/words';
+import type { CsvRow } from './csv';
+
+const LONGEST_ID = 40;
+
+const plainName = (name: string): string => wordsOf(name).join(' ');
+
+const says = (row: number, head: string, expected: string, found: string): Refusal => ({
+  code: 'invalid',
+  path: `row ${row}, ${head}`,
+  expected,
+  found,
+});
+
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+/**
+ * Rows of a CSV file with an id for each that gives none, made from its name. A made id never speaks of a record that
+ * is there already, nor of another row: where the name is known, the row is refused and the id asked for.
+ */
+export function withIds(
+  rows: readonly CsvRow[],
+  known: Iterable<Named>,
+): { readonly rows: readonly CsvRow[]; readonly refusals: readonly Refusal[] } {
+  const refusals: Refusal[] = [];
+  const taken = new Set(rows.map(({ cells }) => cells.id ?? '').filter(Boolean));
+  const byName = new Map<string, string>();
+  for (const { id, name } of known) {
+    taken.add(id);
+    byName.set(plainName(name), `The book has this name with the id ${id}`);
+  }
+  const made = rows.map((row): CsvRow => {
+    const { id = '', name = '' } = row.cells;
+    const plain = plainName(name);
+    const before = byName.get(plain);
+    if (!byName.has(plain)) byName.set(plain, `Row ${row.row} has this name`);
+    if (id !== '' || name === '') return row;
+    if (before !== undefined)
+      refusals.push(
+        says(row.row, 'id', `${before}. Write the id of the one you mean, or an id of its own for another.`, name),
+      );
+    const stem = plain.replaceAll(' ', '-').slice(0, LONGEST_ID) || `row-${row.row}`;
+    let fresh = stem;
+    for (let i = 2; taken.has(fresh); i++) fresh = `${stem}-${i}`;
+    taken.add(fresh);
+    return { ...row, cells: { ...row.cells, id: fresh } };
+  });
+  return { rows: made, refusals };
+}
+
+/** Refuses records that a file holds twice: which of the two holds can't be told. */
+export function twice(
+  records: readonly { readonly value: { readonly id: string }; readonly rows: readonly number[] }[],
+  head: string,
+): readonly Refusal[] {
+  const first = new Map<string, number>();
+  return records.flatMap(({ value: { id }, rows: [row = 0] }) => {
+    const before = first.get(id);
+    if (before === undefined) first.set(id, row);
+    return before === undefined ? [] : [says(row, head, `Row ${before} is of the same record: leave one out.`, id)];
+  });
+}
+
+/** Refuses rows of one record that say different things of it as a whole. */
+export function atOdds(
+  rows: readonly CsvRow[],
+  heads: readonly string[],
+  idOf: (row: CsvRow) => string,
+): readonly Refusal[] {
+  const first = new Map<string, CsvRow>();
+  return rows.flatMap((row) => {
+    const before = first.get(idOf(row));
+    if (before === undefined) first.set(idOf(row), row);
+    return heads.flatMap((head) => {
+      const [said, saidBefore = ''] = [row.cells[head] ?? '', before?.cells[head]];
+      if (before === undefined || said === saidBefore) return [];
+      return [says(row.row, head, `Row ${before.row} says “${saidBefore}” of the same record.`, said)];
+    });
+  });
+}
