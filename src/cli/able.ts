@@ -31,6 +31,9 @@ async function run(): Promise<0 | 1 | 2 | null> {
   return null;
 }
 
+// Whoever reads may have read enough, as `head` has: what is left is not wanted.
+process.stdout.on('error', () => process.exit(2));
+
 const code = await run();
 if (code === null) process.stderr.write(USAGE);
 process.exitCode = code ?? 2;

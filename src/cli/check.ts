@@ -1,38 +1,13 @@
-import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import { checkFile } from '@/core/einvoice/check';
 import type { Profile } from '@/core/einvoice/rules/rule';
 import { type ReadInvoice, readEInvoice, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { LARGEST_FILE } from '@/core/einvoice/xml/readXml';
 import { type Result, refuse } from '@/core/kernel/result';
 import { invoiceInside, isPdf } from '@/print/readHybrid';
-
-/** Reads a file, never more of it than an e-invoice may have. */
-function readBytes(file: string): Uint8Array | null {
-  let handle: number;
-  try {
-    handle = openSync(file, 'r');
-  } catch {
-    return null;
-  }
-  try {
-    const { size } = fstatSync(handle);
-    const bytes = new Uint8Array(Math.min(size, LARGEST_FILE + 1));
-    let at = 0;
-    while (at < bytes.length) {
-      const read = readSync(handle, bytes, at, bytes.length - at, null);
-      if (read === 0) break;
-      at += read;
-    }
-    return bytes.subarray(0, at);
-  } catch {
-    return null;
-  } finally {
-    closeSync(handle);
-  }
-}
+import { readFile } from './readFile';
 
 async function read(file: string): Promise<Result<ReadInvoice>> {
-  const bytes = readBytes(file);
+  const bytes = readFile(file, LARGEST_FILE);
   if (bytes === null)
     return refuse({ code: 'not-found', path: '', expected: 'The file cannot be read: check its name and place.' });
   if (!isPdf(bytes)) return readEInvoice(bytes);

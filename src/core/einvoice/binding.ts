@@ -1,7 +1,7 @@
 import { addGroup, addTerm, type Group, groupsOf, newGroup, type Term, termsOf } from './model';
 import type { GroupId, TermId } from './terms';
 import type { XmlNode } from './xml/node';
-import { element, type OutNode } from './xml/writeXml';
+import { element, type OutNode, type SettledTexts, settled } from './xml/writeXml';
 
 /*
  * A syntax is a tree of bindings, one for each element the standard uses, in the order of its schema.
@@ -95,7 +95,7 @@ export const special = (el: string, read: Special['read'], write: Special['write
 export interface ReadContext {
   readonly root: Group;
   /** BT-5 and BT-6, known before all else: they tell two totals of tax apart. */
-  readonly currencies: Omit<WriteContext, 'root'>;
+  readonly currencies: Pick<WriteContext, 'currency' | 'taxCurrency'>;
   /** Elements that no binding names. */
   readonly unknown: XmlNode[];
   /** Elements that stand behind ones the schema has after them. */
@@ -103,6 +103,10 @@ export interface ReadContext {
 }
 
 export interface WriteContext {
+  /** How many elements a line of the invoice stands in. */
+  readonly lineDepth: number;
+  /** Lines that are written. */
+  readonly settled: SettledTexts;
   readonly root: Group;
   readonly currency: string;
   readonly taxCurrency: string;
@@ -210,7 +214,9 @@ function writeBranch(binding: Branch, from: Group, context: WriteContext, into: 
   const { el, group, each, bindings } = binding;
   const write = (source: Group) => {
     const content = writeFrom(source, bindings, context);
-    if (content.length > 0) into.push(element(el, content));
+    if (content.length === 0) return;
+    const written = element(el, content);
+    into.push(group === 'BG-25' ? settled(written, context.lineDepth, context.settled) : written);
   };
   if (group !== undefined) groupsOf(from, group).forEach(write);
   else if (each === undefined) write(from);

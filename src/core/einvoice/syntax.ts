@@ -5,7 +5,7 @@ import { type EInvoice, newGroup, textOf } from './model';
 import { isCreditNote, UBL_CREDIT_NOTE, UBL_INVOICE } from './ubl';
 import { descend, type XmlNode } from './xml/node';
 import { decodeXml, readXml } from './xml/readXml';
-import { element, writeXml } from './xml/writeXml';
+import { element, type SettledTexts, writeXml } from './xml/writeXml';
 
 export type Syntax = 'ubl' | 'cii';
 
@@ -93,6 +93,14 @@ function rootOf(
 /** A model as the text of a UBL 2.1 or CII D16B file. */
 export function writeEInvoice(invoice: EInvoice, syntax: Syntax): string {
   const { name, attributes, bindings } = rootOf(invoice, syntax);
-  const context = { root: invoice, currency: textOf(invoice, 'BT-5'), taxCurrency: textOf(invoice, 'BT-6') };
-  return writeXml(element(name, writeFrom(invoice, bindings, context), attributes));
+  const lineDepth = syntax === 'cii' ? 2 : 1;
+  const settled: SettledTexts = [];
+  const context = {
+    root: invoice,
+    lineDepth,
+    settled,
+    currency: textOf(invoice, 'BT-5'),
+    taxCurrency: textOf(invoice, 'BT-6'),
+  };
+  return writeXml(element(name, writeFrom(invoice, bindings, context), attributes), settled);
 }

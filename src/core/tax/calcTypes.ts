@@ -9,6 +9,9 @@ export type PriceMode = 'net' | 'gross';
 /** VAT category letters of EN 16931 (UNTDID 5305 subset). */
 export type Category = 'S' | 'Z' | 'E' | 'AE' | 'K' | 'G' | 'O' | 'L' | 'M';
 
+/** Taxes that one code may charge: each on top of the others makes the exact figures longer. */
+export const MOST_COMPONENTS = 20;
+
 export const CATEGORIES: readonly Category[] = ['S', 'Z', 'E', 'AE', 'K', 'G', 'O', 'L', 'M'];
 
 /** One tax inside a code: a percentage or an amount per unit of quantity, never both. */

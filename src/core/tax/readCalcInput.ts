@@ -3,12 +3,11 @@ import { type Currency, isCurrency } from '@/core/kernel/currency';
 import { isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { readMoney } from '@/core/kernel/money';
 import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/result';
-import { CATEGORIES, type CalcInput } from './calcTypes';
+import { CATEGORIES, type CalcInput, MOST_COMPONENTS } from './calcTypes';
 import { isPrice, PRICE_DECIMALS } from './price';
 
 /** Enough for any document; keeps a stranger's file from running for minutes. */
 const MOST_LINES = 100_000;
-
 const text = () => yup.string().strict().required();
 const decimalText = () =>
   yup
@@ -20,8 +19,8 @@ const atLeastZero = () =>
   decimalText().test('sign', 'must not be negative', (v) => !isDecimal(v) || ratioOf(v).n >= 0n);
 const aboveZero = () => decimalText().test('sign', 'must be more than zero', (v) => !isDecimal(v) || ratioOf(v).n > 0n);
 const oneOf = (...values: readonly string[]) => text().oneOf(values, `must be one of ${values.join(', ')}`);
-const list = <T extends yup.ISchema<unknown>>(of: T) =>
-  yup.array().strict().of(of).max(MOST_LINES, `must hold at most ${MOST_LINES} entries`);
+const list = <T extends yup.ISchema<unknown>>(of: T, most = MOST_LINES) =>
+  yup.array().strict().of(of).max(most, `must hold at most ${most} entries`);
 const shape = <T extends yup.ObjectShape>(of: T) => yup.object(of).strict().typeError('must be an object');
 
 /** Exactly one of the two must be there. */
@@ -63,7 +62,7 @@ function schemaFor(currency: Currency, codes: ReadonlySet<string>) {
             name,
             shape({
               category: oneOf(...CATEGORIES),
-              components: list(component.test(either('rate', 'perUnit'))).required(),
+              components: list(component.test(either('rate', 'perUnit')), MOST_COMPONENTS).required(),
             }).required(),
           ]),
         ),

@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { neededText, optionalText } from '@/core/kernel/validate';
-import { CATEGORIES, type Category } from './calcTypes';
+import { CATEGORIES, type Category, MOST_COMPONENTS } from './calcTypes';
 import { shortCode } from './jurisdiction';
 
 /** One tax that a code charges. Its rate is that of the tax for the class, on the tax point. */
@@ -80,7 +80,11 @@ export const taxCodeSchema = yup
     id: shortCode('S23'),
     name: neededText('a name, such as Standard 23', 60),
     category: yup.string().oneOf(CATEGORIES, 'Choose a category.').defined(),
-    components: yup.array().of(componentSchema).defined(),
+    components: yup
+      .array()
+      .of(componentSchema)
+      .max(MOST_COMPONENTS, `Name at most ${MOST_COMPONENTS} taxes.`)
+      .defined(),
     legends: yup.array().of(legendSchema).defined(),
     exemptionCode: optionalText(30).matches(/^(VATEX-[A-Z]{2}-[A-Z0-9-]+)?$/, {
       message: 'Give a code of the VATEX list, such as VATEX-EU-AE.',

@@ -4,8 +4,8 @@ import type { XmlNode } from './node';
 
 /** Deepest nesting that is read; the standards need eight. */
 export const DEEPEST = 64;
-/** Most elements that are read: an invoice of 10,000 lines has 150,000, with everything a line may hold 400,000. */
-export const MOST_ELEMENTS = 400_000;
+/** Most elements that are read, which keeps the memory of the commands under 300 MB: an invoice of 10,000 lines has 150,000. */
+export const MOST_ELEMENTS = 200_000;
 /** Longest start of an element with its attributes, in characters; the standards need two hundred. */
 const LONGEST_TAG = 20_000;
 /** Largest file in bytes, 20 MiB. */

@@ -45,7 +45,29 @@ export function element(
   return { [name]: inner, ':@': written } as unknown as OutNode;
 }
 
+/** Where settled text belongs; no text of an invoice can hold the tag, as all text is escaped. */
+const SETTLED = 'settled';
+const SETTLED_AT = /\n *<settled>(\d+)<\/settled>/;
+
+/** Elements that are text already, in the order they were settled. */
+export type SettledTexts = string[];
+
+/**
+ * Keeps the element as text that stands in a file `depth` elements deep, and gives what stands for it until it is
+ * written: a list of thousands of such takes a fraction of the memory that their elements would.
+ */
+export function settled(node: OutNode, depth: number, texts: SettledTexts): OutNode {
+  let outer = node;
+  for (let i = 0; i < depth; i++) outer = { [SETTLED]: [outer] } as unknown as OutNode;
+  const rows = (builder.build([outer]) as string).trim().split('\n');
+  texts.push(rows.slice(depth, rows.length - depth).join('\n'));
+  return element(SETTLED, String(texts.length - 1));
+}
+
 /** The text of an XML file, indented, in UTF-8 once it is encoded. */
-export function writeXml(root: OutNode): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${(builder.build([root]) as string).trim()}\n`;
+export function writeXml(root: OutNode, texts: SettledTexts = []): string {
+  const parts = (builder.build([root]) as string).trim().split(SETTLED_AT);
+  // Every second part is the number of a text.
+  for (let i = 1; i < parts.length; i += 2) parts[i] = `\n${texts[Number(parts[i])] ?? ''}`;
+  return ['<?xml version="1.0" encoding="UTF-8"?>\n', ...parts, '\n'].join('');
 }
