@@ -1,5 +1,6 @@
 import { codeSquares } from './epc';
 import type { PrintFonts } from './fonts';
+import { withLongWordsBroken } from './longWords';
 import type { PrintedColumn, PrintedDocument, PrintedFact, PrintedLine } from './words';
 
 /* A4 in points, with the margins of a letter. */
@@ -83,9 +84,15 @@ export class Sheet {
   ): number {
     const { width, align = 'left', size = 9.5, font = 'text', color = INK } = options;
     this.doc.font(font).fontSize(size).fillColor(color);
-    const height = this.doc.heightOfString(text, { width, align });
-    this.doc.text(text, x, y, { width, align });
+    const words = withLongWordsBroken(this.doc, text, width);
+    const height = this.doc.heightOfString(words, { width, align });
+    this.doc.text(words, x, y, { width, align });
     return height;
+  }
+
+  /** Of a text in the font and size that are set. */
+  private height(text: string, width: number): number {
+    return this.doc.heightOfString(withLongWordsBroken(this.doc, text, width), { width });
   }
 
   private rule(y: number, from = PAGE.left, width = 0.6, color = RULE): void {
@@ -182,9 +189,9 @@ export class Sheet {
   } {
     const [title] = this.columns;
     this.doc.font('text').fontSize(9.5);
-    const heads = this.columns.map((c) => this.doc.heightOfString(line[c.field], { width: c.width }));
-    const detail =
-      line.detail === '' ? 0 : this.doc.fontSize(8.5).heightOfString(line.detail, { width: title?.width ?? INNER });
+    const heads = this.columns.map((c) => this.height(line[c.field], c.width));
+    this.doc.fontSize(8.5);
+    const detail = line.detail === '' ? 0 : this.height(line.detail, title?.width ?? INNER);
     return { heads, detail, all: Math.max((heads[0] ?? LEADING) + detail, ...heads.slice(1)) };
   }
 
@@ -259,7 +266,8 @@ export class Sheet {
     // On a slip the code stands there.
     const code = slip === null ? this.page.code : null;
     for (const text of [...legends, ...terms, note, conditions].filter(Boolean)) {
-      const height = this.doc.font('text').fontSize(9.5).heightOfString(text, { width: INNER });
+      this.doc.font('text').fontSize(9.5);
+      const height = this.height(text, INNER);
       this.room(height + 8);
       this.text(text, PAGE.left, this.y, { width: INNER });
       this.y += height + 8;
@@ -288,7 +296,8 @@ export class Sheet {
       this.y = Math.max(this.y, top + square);
     }
     if (foot === '') return;
-    const closing = this.doc.font('text').fontSize(8.5).heightOfString(foot, { width: INNER });
+    this.doc.font('text').fontSize(8.5);
+    const closing = this.height(foot, INNER);
     this.room(closing + 14);
     this.y += 10;
     this.text(foot, PAGE.left, this.y, { width: INNER, size: 8.5, color: SOFT });

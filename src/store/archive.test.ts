@@ -3,7 +3,8 @@ import { day, newBook, wholeBook } from 'tests/book';
 import { packArchive, unpackArchive } from '@/core/files/archive';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { buildDemo } from '@/demo/buildDemo';
-import { archiveBook, openArchive } from './archive';
+import { archiveBook, bringBack, openArchive } from './archive';
+import { keptCopy } from './copies';
 import { BookDb } from './schema';
 
 const AT = '2026-11-23T10:00:00.000Z';
@@ -96,6 +97,28 @@ describe('a damaged or foreign file', () => {
     ],
     ['content of a wrong shape', () => changed('tables/documents.jsonl', row('priceMode', '5')), 'damaged'],
     ['no business', () => changed('tables/book.jsonl', () => ''), 'damaged'],
+    ['no registration', () => changed('tables/registrations.jsonl', () => ''), 'damaged'],
+    [
+      'a book under another id',
+      () => changed('tables/book.jsonl', (t) => t.replace('"id":"book"', '"id":"mine"')),
+      'damaged',
+    ],
+    ['a receipt of nobody', () => changed('tables/receipts.jsonl', row('customerId', '"nobody"')), 'damaged'],
+    [
+      'an open amount that follows from nothing',
+      () => changed('tables/documents.jsonl', (t) => t.replace(/"open":\{"minor":"\d+"\}/, '"open":{"minor":"7"}')),
+      'damaged',
+    ],
+    [
+      'a counter set back',
+      () => changed('tables/series.jsonl', (t) => t.replace(/"2026":[2-9]/g, '"2026":1')),
+      'damaged',
+    ],
+    [
+      'a list of contents of megabytes',
+      () => changed('manifest.json', (t) => t.replace('{', `{"x":"${'x'.repeat(2 ** 21)}",`)),
+      'too-large',
+    ],
   ])('%s is refused and changes nothing', async (_, file, code) => {
     const target = await newBook();
     const before = await wholeBook(target);
@@ -118,6 +141,45 @@ describe('a damaged or foreign file', () => {
     );
     expect(result.ok ? 'opened' : result.refusals[0]?.code).toBe('damaged');
     expect(await wholeBook(target)).toEqual(before);
+  });
+});
+
+describe('a book that is there already', () => {
+  const names = async (db: BookDb) => (await db.book.toArray()).map(({ business }) => business.name);
+
+  test('is kept as a copy before it is replaced, and brought back as it was, the other kept in its place', async () => {
+    const db = await newBook();
+    const before = await wholeBook(db);
+    const copies = `copies-of-${db.name}`;
+    expect(await bringBack(db, AT, copies)).toMatchObject({ ok: false });
+    await openArchive(db, bytes, { replace: true, copyAt: AT, copies });
+    expect(await names(db)).toEqual(['Corran Point Instruments Ltd (sample)']);
+    expect(await bringBack(db, AT, copies)).toMatchObject({ ok: true });
+    expect(await wholeBook(db)).toEqual(before);
+    expect((await keptCopy(copies))?.business).toBe('Corran Point Instruments Ltd (sample)');
+  });
+
+  test('is left alone by an opening that was not to replace any, as of two windows that open the sample', async () => {
+    const db = new BookDb('two-windows');
+    const replacing = { replace: false, copyAt: null };
+    const both = await Promise.all([openArchive(db, bytes, replacing), openArchive(db, bytes, replacing)]);
+    expect(both.map((result) => (result.ok ? 'opened' : result.refusals[0]?.code)).sort()).toEqual([
+      'book-exists',
+      'opened',
+    ]);
+    expect(await db.book.count()).toBe(1);
+  });
+
+  test('is not replaced while no copy of it can be kept', async () => {
+    const db = await newBook();
+    const before = await wholeBook(db);
+    const put = jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    const result = await openArchive(db, bytes, { replace: true, copyAt: AT, copies: 'no-room' });
+    put.mockRestore();
+    expect(result.ok ? 'opened' : result.refusals[0]?.code).toBe('storage-full');
+    expect(await wholeBook(db)).toEqual(before);
   });
 });
 

@@ -6,7 +6,7 @@ import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';
 import type { PrintFace, PrintJob } from './print.worker';
 
-let printer: Remote<PrintFace> | null = null;
+let printer: Printer | null = null;
 let checker: Checker | null = null;
 
 function newChecker(): Worker {
@@ -43,10 +43,33 @@ function newPrinter(): Worker {
   return new Worker(new URL('./print.worker.ts', import.meta.url), { type: 'module' });
 }
 
-/** The worker that prints; one for the life of the page, as loading typefaces takes time. */
-export function printWorker(): Remote<PrintFace> {
-  printer ??= wrap<PrintFace>(newPrinter());
-  return printer;
+interface Printer {
+  readonly face: Remote<PrintFace>;
+  /** Rejects when the worker could not start, or fell over: what was asked of it is never answered. */
+  readonly fell: Promise<never>;
+}
+
+function startPrinter(): Printer {
+  const worker = newPrinter();
+  const fell = new Promise<never>((_, reject) =>
+    worker.addEventListener(
+      'error',
+      () => {
+        // The next job gets a fresh one.
+        printer = null;
+        worker.terminate();
+        reject(new Error('The part of the program that prints did not start, or stopped. Try again.'));
+      },
+      { once: true },
+    ),
+  );
+  return { face: wrap<PrintFace>(worker), fell };
+}
+
+/** Has something printed by a worker; one for the life of the page, as loading typefaces takes time. */
+export function inPrinter(print: (face: Remote<PrintFace>) => Promise<Uint8Array>): Promise<Uint8Array> {
+  printer ??= startPrinter();
+  return Promise.race([print(printer.face), printer.fell]);
 }
 
 /** Work that was stopped by the person at the screen. */

@@ -3,7 +3,7 @@ import { sealCode } from '@/core/documents/seal';
 import type { EFile } from '@/core/einvoice/fromDocument';
 import type { PrintOptions } from '@/print/words';
 import { stylesFor } from '@/store/queries/styles';
-import { printWorker } from '@/workers/client';
+import { inPrinter } from '@/workers/client';
 import type { PrintJob } from '@/workers/print.worker';
 import { bookDb } from '../shell/book';
 
@@ -26,12 +26,12 @@ export async function printJobs(
 export async function printedPdf(document: IssuedDocument, options: Options = {}): Promise<Uint8Array> {
   const [job] = await printJobs([document], options);
   if (job === undefined) throw new RangeError('nothing to print');
-  return printWorker().pdf(job);
+  return inPrinter((face) => face.pdf(job));
 }
 
 /** A document as PDF/A-3 with its e-invoice inside, which takes `files` along, made in a worker. */
 export async function hybridPdf(document: IssuedDocument, files: readonly EFile[]): Promise<Uint8Array> {
   const [job] = await printJobs([document]);
   if (job === undefined) throw new RangeError('nothing to print');
-  return printWorker().hybrid(job, files);
+  return inPrinter((face) => face.hybrid(job, files));
 }

@@ -52,7 +52,7 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
     'This is not a book archive of Able Ledger. Nothing was changed. Choose a file that was saved in Setup, Book file.',
   'too-new': ({ expected, found }) =>
     `The archive is of version ${found}; this program reads up to ${expected}. Nothing was changed. Use a newer program.`,
-  'too-large': () => 'The archive unpacks to more than 1 GiB. Nothing was changed.',
+  'too-large': ({ expected }) => expected ?? 'The file is larger than is read. Nothing was changed.',
   'storage-full': () => 'The disk space of this browser is used up. Nothing was written. Make room, then try again.',
   'storage-failed': ({ found }) =>
     `The browser could not write${found ? ` (${found})` : ''}. Nothing was written. Try again; if it stays, load the page again.`,

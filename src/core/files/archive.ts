@@ -13,8 +13,11 @@ const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
 export const ARCHIVE_VERSION = 5;
 const MANIFEST = 'manifest.json';
-/** A stranger's file may not unpack to more than this: 1 GiB. */
+/** A stranger's file may not unpack to more than this: 1 GiB, and a table to half of it. */
 const LARGEST = 2 ** 30;
+const LARGEST_TABLE = 2 ** 29;
+/** The list of contents takes a few thousand bytes: 1 MiB. */
+const LARGEST_MANIFEST = 2 ** 20;
 
 /** What stands first in an archive, so that it can be judged before any row is read. */
 export interface Manifest {
@@ -57,16 +60,30 @@ const damaged = (path: string, expected: string, found?: string): Refusal => ({
 
 function unzip(bytes: Uint8Array): Result<Record<string, Uint8Array>> {
   const wanted = new Set([MANIFEST, ...BOOK_TABLES.map(fileOf)]);
+  const seen = new Set<string>();
   let size = 0;
+  let tooLarge = false;
+  let twice = '';
   try {
-    const files = unzipSync(bytes, {
-      filter: (file) => {
-        if (wanted.has(file.name)) size += file.originalSize;
-        return wanted.has(file.name) && size <= LARGEST;
+    // Looked at before anything is unpacked; what is stated too small is unpacked no further than stated.
+    unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (!wanted.has(name)) return false;
+        if (seen.has(name)) twice = name;
+        seen.add(name);
+        size += originalSize;
+        tooLarge ||= size > LARGEST || originalSize > (name === MANIFEST ? LARGEST_MANIFEST : LARGEST_TABLE);
+        return false;
       },
     });
-    if (size > LARGEST) return refuse({ code: 'too-large', path: '' });
-    return accept(files);
+    if (tooLarge)
+      return refuse({
+        code: 'too-large',
+        path: '',
+        expected: 'The archive unpacks to more than a book can be, 1 GiB. Nothing was changed.',
+      });
+    if (twice !== '') return refuse(damaged(twice, 'to be in the archive once'));
+    return accept(unzipSync(bytes, { filter: ({ name }) => wanted.has(name) }));
   } catch {
     const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
     return refuse(isZip ? damaged('', 'a whole zip file') : { code: 'foreign', path: '' });

@@ -42,7 +42,8 @@ export function readCells(text: string): readonly (readonly string[])[] {
 
 /** Reads CSV with these heads in any order. Refused with row and column where it can't be understood. */
 export function readCsv(text: string, heads: readonly string[]): Result<readonly CsvRow[]> {
-  if (text.length > LARGEST) return refuse({ code: 'too-large', path: '' });
+  if (text.length > LARGEST)
+    return refuse({ code: 'too-large', path: '', expected: 'The file is larger than 20 MB. Take it in by parts.' });
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' });
   const [broken] = errors.filter((error) => error.type === 'Quotes');
   if (broken !== undefined) return refuse(wrong(`row ${(broken.row ?? 0) + 1}`, 'Close the quotation mark.'));

@@ -54,7 +54,12 @@ function perHome({ perBase }: Quoted, code: string, home: Currency): Decimal | n
  * other files, and when it holds no rates.
  */
 export function readRateXml(text: string, home: Currency, source: string): Result<readonly ExchangeRate[]> {
-  if (text.length > LARGEST) return refuse({ code: 'too-large', path: '' });
+  if (text.length > LARGEST)
+    return refuse({
+      code: 'too-large',
+      path: '',
+      expected: 'The file of rates is too large. Choose one of fewer days.',
+    });
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
     return refuse({ code: 'invalid', path: 'file', expected: 'An XML file of rates without a document type.' });
   let root: Node;

@@ -17,7 +17,11 @@ export function whole(n: bigint): Ratio {
 }
 
 export function add(a: Ratio, b: Ratio): Ratio {
-  return a.d === b.d ? { n: a.n + b.n, d: a.d } : { n: a.n * b.d + b.n * a.d, d: a.d * b.d };
+  if (a.d === b.d) return { n: a.n + b.n, d: a.d };
+  // A sum of sums has denominators that hold each other: multiplied they would double in length with each.
+  if (b.d % a.d === 0n) return { n: a.n * (b.d / a.d) + b.n, d: b.d };
+  if (a.d % b.d === 0n) return { n: a.n + b.n * (a.d / b.d), d: a.d };
+  return { n: a.n * b.d + b.n * a.d, d: a.d * b.d };
 }
 
 export function subtract(a: Ratio, b: Ratio): Ratio {

@@ -7,7 +7,7 @@ import { freezeDraft } from '@/core/documents/freeze';
 import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { stylesFor } from '@/store/queries/styles';
-import { printWorker } from '@/workers/client';
+import { inPrinter } from '@/workers/client';
 import { bookDb } from '../../shell/book';
 import { wordRefusals } from '../../shell/wording';
 import { PdfFrame } from '../PdfFrame';
@@ -36,7 +36,7 @@ export function PreviewColumn({ draft, customer, number, setting, onClose }: Pre
     const [style] = await stylesFor(bookDb(), [settled]);
     const issuedAt = `${frozen.value.issueDate}T12:00:00.000Z`;
     const content = frozen.value;
-    return printWorker().pdf({ content, figures: figuresOf(content), issuedAt, ...(style && { style }) });
+    return inPrinter((face) => face.pdf({ content, figures: figuresOf(content), issuedAt, ...(style && { style }) }));
   };
   return (
     <aside

@@ -10,7 +10,7 @@ import { changeBusiness } from '@/store/actions/setup';
 import { keepStyle } from '@/store/actions/taxSetup';
 import { unchanged } from '@/store/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
-import { printWorker } from '@/workers/client';
+import { inPrinter } from '@/workers/client';
 import { PdfFrame } from '../../sales/PdfFrame';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
@@ -173,7 +173,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
           <PdfFrame
             title="Sample"
             of={JSON.stringify(shown)}
-            make={() => printWorker().pdf({ ...sampleJob(business, registration, today()), style: shown })}
+            make={() => inPrinter((face) => face.pdf({ ...sampleJob(business, registration, today()), style: shown }))}
             className="h-[70vh] w-full border border-rule"
           />
         )}
