@@ -11,16 +11,16 @@ describe('words that fill more than a line', () => {
   test('are broken where the line ends, nothing lost, each letter measured once', () => {
     const { doc, measured } = ruledPage();
     const word = 'abcd'.repeat(5000);
-    const rows = withLongWordsBroken(doc, word, 101).split('\n');
+    const rows = withLongWordsBroken(doc, word, 106).split('\n');
     expect(rows.join('')).toBe(word);
     expect(rows.every((row, i) => row.length === 20 || i === rows.length - 1)).toBe(true);
-    expect(measured).toEqual(['a', 'b', 'c', 'd']);
+    expect(measured).toEqual(['\n', 'a', 'b', 'c', 'd']);
   });
 
   test('leave the words around them as they are', () => {
     const { doc } = ruledPage();
     const word = 'x'.repeat(61);
-    expect(withLongWordsBroken(doc, `before ${word} after`, 250)).toBe(
+    expect(withLongWordsBroken(doc, `before ${word} after`, 255)).toBe(
       `before ${'x'.repeat(50)}\n${'x'.repeat(11)} after`,
     );
     expect(

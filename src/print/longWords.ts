@@ -13,13 +13,15 @@ export function withLongWordsBroken(doc: PDFKit.PDFDocument, text: string, width
     widths.set(letter, known);
     return known;
   };
+  // The library counts the line end as a letter of its line.
+  const room = width - doc.widthOfString('\n');
   return text.replace(/\S{60,}/g, (word) => {
     const rows: string[] = [];
     let row = '';
     let used = 0;
     for (const letter of word) {
       const more = widthOf(letter);
-      if (row !== '' && used + more > width) {
+      if (row !== '' && used + more > room) {
         rows.push(row);
         row = '';
         used = 0;
