@@ -32,7 +32,22 @@ export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   enter(fields[fields.indexOf(target) + 1]);
 }
 
+/** Drawings of the page that an undrawn line is waited for. */
+const PATIENCE = 60;
+
+/** Brings the line of a path such as `lines[812].price` near, so that it is drawn. */
+function bringNear(path: string): boolean {
+  const at = Number(/^lines\[(\d+)\]/.exec(path)?.[1]);
+  const room = [...document.querySelectorAll<HTMLElement>('[data-undrawn-from]')].find(
+    ({ dataset }) => Number(dataset.undrawnFrom) <= at && at < Number(dataset.undrawnUntil),
+  );
+  room?.scrollIntoView({ block: 'center' });
+  return room !== undefined;
+}
+
 /** Puts the focus on a field of the sheet by its path, such as `lines[0].price`. */
-export function focusField(path: string): void {
-  enter(document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"]`));
+export function focusField(path: string, patience = PATIENCE): void {
+  const field = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(path)}"]`);
+  if (field !== null) enter(field);
+  else if (patience > 0 && bringNear(path)) requestAnimationFrame(() => focusField(path, patience - 1));
 }
