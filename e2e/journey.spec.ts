@@ -23,6 +23,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Registration number').fill('IE8100234D');
     await page.getByLabel('Country of the authority').selectOption('IE');
     await page.getByLabel('First tax period kept here begins').fill('2026-09-15');
+    await page.getByLabel('Taxes begin with').selectOption('rate');
     await page.getByLabel('Standard rate, percent').fill('23');
     await page.getByRole('button', { name: 'Begin the book' }).click();
     await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();

@@ -120,6 +120,7 @@ test('without customers, items and documents every list teaches its first step',
   await page.getByLabel('Authority', { exact: true }).fill('Authority');
   await page.getByLabel('Registration number').fill('IE8100234D');
   await page.getByLabel('Country of the authority').selectOption('IE');
+  await page.getByLabel('Taxes begin with').selectOption('rate');
   await page.getByLabel('Standard rate, percent').fill('10');
   await page.getByRole('button', { name: 'Begin the book' }).click();
   await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();

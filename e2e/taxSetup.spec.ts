@@ -96,6 +96,7 @@ test('a business in three regimes sets all of it up on screen, and each return s
     await page.getByLabel('Authority', { exact: true }).fill('Revenue (sample)');
     await page.getByLabel('Registration number').fill('IE7654321F');
     await page.getByLabel('Country of the authority').selectOption('IE');
+    await page.getByLabel('Taxes begin with').selectOption('rate');
     await page.getByLabel('Standard rate, percent').fill('23');
     await page.getByRole('button', { name: 'Begin the book' }).click();
     await expect(page.getByText(/The check digits of this number do not fit/)).toBeVisible();

@@ -2,21 +2,11 @@ import { isoDate } from '@/core/kernel/date';
 import type { CustomerKind, NumberState, SupplyKind } from '@/core/tax/decisionTable';
 import type { Supply } from '@/core/tax/determine';
 import { packOf } from '@/core/tax/packs';
-import { planPack } from '@/core/tax/packs/plan';
+import { recordsOfPacks } from '@/core/tax/packs/plan';
 import type { Whereabouts } from '@/core/tax/place';
 import type { Registration } from '@/core/tax/registration';
-import { prepareSetup, type TaxRecords, type TaxSetup } from '@/core/tax/taxSetup';
+import { prepareSetup, type TaxSetup } from '@/core/tax/taxSetup';
 import { demoRegistration } from '@/demo/setup';
-
-const EMPTY: TaxRecords = {
-  registrations: [],
-  jurisdictions: [],
-  taxes: [],
-  codes: [],
-  places: [],
-  rows: [],
-  withholdingTypes: [],
-};
 
 /** A registration in a territory, named like it. */
 export function registeredIn(jurisdictionId: string, over: Partial<Registration> = {}): Registration {
@@ -25,26 +15,11 @@ export function registeredIn(jurisdictionId: string, over: Partial<Registration>
 }
 
 /** The records of some packs, added one after the other as Setup does. */
-export function recordsOf(packs: readonly string[], registrations: readonly Registration[]): TaxRecords {
-  let records: TaxRecords = { ...EMPTY, registrations };
-  for (const id of packs) {
-    const plan = planPack(
-      packOf(id),
-      records,
-      records.places.map((place) => place.id),
-    );
-    const taxes = new Map([...records.taxes, ...plan.taxes].map((tax) => [tax.id, tax]));
-    records = {
-      ...records,
-      jurisdictions: [...records.jurisdictions, ...plan.jurisdictions],
-      taxes: [...taxes.values()],
-      codes: [...records.codes, ...plan.codes],
-      places: [...records.places, ...plan.places],
-      rows: plan.rows,
-      withholdingTypes: [...records.withholdingTypes, ...plan.withholdingTypes],
-    };
-  }
-  return records;
+export function recordsOf(
+  packs: readonly string[],
+  registrations: readonly Registration[],
+): ReturnType<typeof recordsOfPacks> {
+  return { ...recordsOfPacks(packs.map(packOf)), registrations };
 }
 
 /** The set-up of a business with these packs, registered in these territories. */

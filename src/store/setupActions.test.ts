@@ -9,7 +9,9 @@ import { isBalanced } from '@/core/ledger/entry';
 import { prove } from '@/core/periods/proof';
 import { byJurisdiction } from '@/core/periods/return';
 import type { Registration } from '@/core/tax/registration';
+import { tableFaults } from '@/core/tax/tableFaults';
 import type { Tax, TaxRate } from '@/core/tax/tax';
+import type { TaxCode } from '@/core/tax/taxCode';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, washingtonRegistration } from '@/demo/setup';
 import { changeTaxRate } from './actions/changeRate';
 import { creditInvoice } from './actions/creditInvoice';
@@ -31,7 +33,7 @@ import {
   keepTaxCode,
   keepWithholdingType,
 } from './actions/taxSetup';
-import { present } from './load';
+import { loadSetup, present } from './load';
 import { perform } from './perform';
 import { lapsingCertificates } from './queries/certificates';
 import { findCustomers } from './queries/documents';
@@ -411,6 +413,65 @@ const DOLLAR: ExchangeRate = {
   perHome: decimal('1.0850'),
   source: 'test',
 };
+
+describe('a pack beside taxes of the book', () => {
+  const mine: Tax = {
+    id: 'CA-MINE',
+    jurisdictionId: 'CA',
+    name: 'My tax',
+    rates: [
+      { taxClass: 'standard', from: day('2000-01-01'), until: '', percent: decimal('13'), perUnit: '', source: '' },
+    ],
+  };
+  const MINE_CODE: TaxCode = {
+    id: 'MINE',
+    name: 'Mine {rate}',
+    category: 'S',
+    components: [{ taxId: 'CA-MINE', taxClass: 'standard', family: '', compound: false }],
+    legends: [],
+    exemptionCode: '',
+    boxBase: '',
+    boxTax: '',
+  };
+  const together = async () =>
+    tableFaults(await loadSetup(db, null), { country: 'CA', region: 'AB', postalCode: '', city: '' }).together;
+  beforeEach(async () => {
+    await db.jurisdictions.add({ id: 'CA', name: 'Canada', kind: 'country', code: 'CA', parentId: '' });
+    await db.taxes.add(mine);
+    await db.taxCodes.add(MINE_CODE);
+  });
+
+  test('that would both charge one supply is refused until it is said which does', async () => {
+    const before = await wholeBook(db);
+    expect(refusalCodes(await perform(db, addStarterPack, { id: 'CA' }, momentOn(JANUARY)))).toEqual(['overlap']);
+    expect(await wholeBook(db)).toEqual(before);
+  });
+  test('leaves its own out where the book’s is kept', async () => {
+    await act(db, addStarterPack, { id: 'CA', keep: 'ours' }, JANUARY);
+    expect([await db.taxes.get('CA-GST'), await db.taxes.get('CA-MINE')]).toEqual([undefined, mine]);
+    expect(await db.taxes.get('CA-BC-PST')).toBeDefined();
+    expect(await together()).toEqual([]);
+  });
+  test('takes the place of the book’s, with its codes and rows', async () => {
+    await act(db, addStarterPack, { id: 'CA', keep: 'theirs' }, JANUARY);
+    expect([await db.taxes.get('CA-MINE'), await db.taxCodes.get('MINE')]).toEqual([undefined, undefined]);
+    expect(await db.taxes.get('CA-GST')).toBeDefined();
+    expect(await together()).toEqual([]);
+  });
+  test('can’t take the place of one that documents rest on', async () => {
+    await db.taxEntries.add({
+      ...present((await db.taxEntries.toArray())[0] ?? (await anEntry()), 'an entry'),
+      id: 'x',
+      taxId: 'CA-MINE',
+    });
+    const result = await perform(db, addStarterPack, { id: 'CA', keep: 'theirs' }, momentOn(JANUARY));
+    expect(refusalCodes(result)).toEqual(['in-use']);
+  });
+  const anEntry = async () => {
+    await issued(db);
+    return (await db.taxEntries.toArray())[0];
+  };
+});
 
 describe('CSV files', () => {
   const take = (table: 'jurisdictions' | 'taxes' | 'places' | 'certificates', text: string) =>

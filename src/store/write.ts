@@ -26,6 +26,8 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
   for (const [name, rows] of Object.entries(put)) await tableOf(db, name).bulkPut([...rows]);
   if (remove.drafts !== undefined) await db.drafts.bulkDelete([...remove.drafts]);
   if (remove.places !== undefined) await db.places.bulkDelete([...remove.places]);
+  if (remove.taxes !== undefined) await db.taxes.bulkDelete([...remove.taxes]);
+  if (remove.taxCodes !== undefined) await db.taxCodes.bulkDelete([...remove.taxCodes]);
   if (remove.savedViews !== undefined) await db.savedViews.bulkDelete([...remove.savedViews]);
   if (remove.attachments !== undefined) await db.attachments.bulkDelete([...remove.attachments]);
   if (lines.length > 0) await moveAccounts(db, lines);

@@ -36,6 +36,7 @@ const codes: Record<RefusalCode, Partial<Refusal>> = {
   damaged: { path: 'tables/items.jsonl', expected: 'a readable row' },
   foreign: {},
   'too-new': { expected: '1', found: '9' },
+  overlap: { expected: 'IN CGST', found: 'IN VAT' },
   'too-large': {},
   'storage-full': {},
   'storage-failed': { found: 'AbortError' },

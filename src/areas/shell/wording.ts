@@ -52,6 +52,8 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
     'This is not a book archive of Able Ledger. Nothing was changed. Choose a file that was saved in Setup, Book file.',
   'too-new': ({ expected, found }) =>
     `The archive is of version ${found}; this program reads up to ${expected}. Nothing was changed. Use a newer program.`,
+  overlap: ({ expected, found }) =>
+    `${found} of the book and ${expected} of the pack would both charge one supply. Choose which of them does.`,
   'too-large': ({ expected }) => expected ?? 'The file is larger than is read. Nothing was changed.',
   'storage-full': () => 'The disk space of this browser is used up. Nothing was written. Make room, then try again.',
   'storage-failed': ({ found }) =>

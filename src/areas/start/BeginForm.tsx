@@ -5,11 +5,13 @@ import type { Path } from 'react-hook-form';
 import * as yup from 'yup';
 import type { Beginning } from '@/core/decisions/setup';
 import { currency } from '@/core/kernel/currency';
-import { isoDate } from '@/core/kernel/date';
+import { isoDate, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { type Business, businessSchema } from '@/core/parties/business';
 import { spanOf } from '@/core/periods/calendar';
 import type { DecisionRow } from '@/core/tax/decisionTable';
+import { type FirstPacks, firstPacks } from '@/core/tax/packs';
+import { recordsOfPacks } from '@/core/tax/packs/plan';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import { begin } from '@/store/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -24,8 +26,12 @@ import { act, today } from '../shell/book';
 interface Begun {
   readonly business: Business;
   readonly registration: Registration;
+  /** Taxes come from the starter pack of the country, where there is one, or from one rate. */
+  readonly taxes: 'pack' | 'rate';
   readonly standardRate: string;
 }
+
+const RATE = /^\d{1,3}(\.\d{1,4})?$/;
 
 const schema = yup.object({
   business: businessSchema,
@@ -33,24 +39,37 @@ const schema = yup.object({
   standardRate: yup
     .string()
     .defined()
-    .matches(/^\d{1,3}(\.\d{1,4})?$/, 'Give the standard rate in percent, such as 23.'),
+    .test('rate', 'Give the standard rate in percent, such as 23.', function rate(typed) {
+      return packsFor(this.parent as Begun) !== null || RATE.test(typed);
+    }),
 });
 
-/** The registration's territory is its country until another one is set up. */
+/** The packs that the book begins with; null where it begins with one rate. */
+function packsFor({ business, registration, taxes }: Begun): FirstPacks | null {
+  if (taxes === 'rate' || registration.country === '') return null;
+  return firstPacks(registration.country, business.address.region, today());
+}
+
+/** Without a pack the registration's territory is its country until another one is set up. */
 const begunOf = (value: Begun): Begun => ({
   ...value,
   registration: {
     ...value.registration,
-    jurisdictionId: value.registration.country,
+    jurisdictionId: packsFor(value)?.jurisdictionId ?? value.registration.country,
     filingCurrency: value.business.homeCurrency,
   },
 });
 
 const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
 
-/** A standard and a zero code are enough to write the first invoice; packs and Setup bring the rest. */
 function beginningOf(value: Begun): Beginning {
-  const { business, registration, standardRate } = begunOf(value);
+  const { business, registration } = begunOf(value);
+  const first = packsFor(value);
+  return { business, registration, ...(first === null ? oneRate(begunOf(value)) : recordsOfPacks(first.packs)) };
+}
+
+/** A standard and a zero code are enough to write the first invoice; packs and Setup bring the rest. */
+function oneRate({ registration, standardRate }: Begun): Omit<Beginning, 'business' | 'registration'> {
   const { country } = registration;
   const taxId = `${country}-VAT`;
   const rate = { from: isoDate('2000-01-01'), until: '', perUnit: '', source: '' } as const;
@@ -71,8 +90,6 @@ function beginningOf(value: Begun): Beginning {
     source: '',
   });
   return {
-    business,
-    registration,
     jurisdictions: [
       { id: country, name: countryNames.of(country) ?? country, kind: 'country', code: country, parentId: '' },
     ],
@@ -134,12 +151,15 @@ export function BeginForm() {
         keptFrom: spanOf('two-monthly', today()).start,
         filedUntil: '',
       },
+      taxes: 'pack',
       standardRate: '',
     },
     (value) => act(begin, beginningOf(value)),
     () => router.replace('/today'),
     begunOf,
   );
+  const value = form.watch() as Begun;
+  const offered = packsFor({ ...value, taxes: 'pack' });
   return (
     <form onSubmit={submit} noValidate className="border border-rule bg-sheet px-6 py-5">
       <h2 className="mb-2 font-serif text-xl">The business</h2>
@@ -150,12 +170,29 @@ export function BeginForm() {
       <AddressFields field={(part) => field(`business.address.${part}` as Path<Begun>)} />
       <h2 className="mt-4 mb-2 font-serif text-xl">Its tax registration</h2>
       <RegistrationFields field={(part) => field(`registration.${part}`)} />
-      <TextField
-        label="Standard rate, percent"
-        hint="Rates by date, other codes and their words come in Setup"
-        inputMode="decimal"
-        {...field('standardRate')}
-      />
+      {offered !== null && (
+        <ChoiceField
+          label="Taxes begin with"
+          options={[
+            ['pack', `the starter pack ${offered.packs.map(({ title }) => title).join('; ')}`],
+            ['rate', 'a standard rate of my own'],
+          ]}
+          {...field('taxes')}
+        />
+      )}
+      {packsFor(value) !== null ? (
+        <p className="mb-3 text-soft text-sm">
+          Rates, codes, places and rows come as they were known on {writeDate(offered?.packs[0]?.knownAt ?? today())}.
+          Check them in Setup before use.
+        </p>
+      ) : (
+        <TextField
+          label="Standard rate, percent"
+          hint="Rates by date, other codes and their words come in Setup"
+          inputMode="decimal"
+          {...field('standardRate')}
+        />
+      )}
       <FormFoot label="Begin the book" busy={form.formState.isSubmitting} general={general} />
     </form>
   );

@@ -99,6 +99,8 @@ export interface Changes {
   readonly remove?: {
     readonly drafts?: readonly string[];
     readonly places?: readonly string[];
+    readonly taxes?: readonly string[];
+    readonly taxCodes?: readonly string[];
     readonly savedViews?: readonly string[];
     readonly attachments?: readonly string[];
   };

@@ -6,9 +6,11 @@ import { type Business, businessSchema } from '@/core/parties/business';
 import { spanOf } from '@/core/periods/calendar';
 import type { DecisionRow } from '@/core/tax/decisionTable';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
+import { type Place, placeKeys } from '@/core/tax/place';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import type { Tax } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
+import type { WithholdingType } from '@/core/tax/withholding';
 import type { Book, Decision, Moment } from './changes';
 
 const under = (path: string, refusals: readonly Refusal[]): Refusal[] =>
@@ -22,11 +24,13 @@ export interface Beginning {
   readonly taxes: readonly Tax[];
   readonly codes: readonly TaxCode[];
   readonly rows: readonly DecisionRow[];
+  readonly places?: readonly Place[];
+  readonly withholdingTypes?: readonly WithholdingType[];
 }
 
 /** Begins an empty book: business, its registration, first tax set-up, chart of accounts and number series. */
 export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> {
-  const { business, registration, jurisdictions, taxes, codes, rows } = beginning;
+  const { business, registration, jurisdictions, taxes, codes, rows, places = [], withholdingTypes = [] } = beginning;
   const checkedBusiness = validated<Business>(businessSchema, business);
   const checkedRegistration = validated<Registration>(registrationSchema, registration);
   const refusals = [
@@ -50,6 +54,8 @@ export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> 
         jurisdictions,
         taxes,
         taxCodes: codes,
+        places: places.map((place) => ({ ...place, keys: placeKeys(place) })),
+        withholdingTypes,
         decisionTables: [{ id: 'table', rows }],
         accounts: FIRST_CHART,
         series: FIRST_SERIES,

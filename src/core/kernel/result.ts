@@ -50,6 +50,7 @@ export type RefusalCode =
   | 'damaged'
   | 'foreign'
   | 'too-new'
+  | 'overlap'
   | 'too-large'
   | 'storage-full'
   | 'storage-failed'

@@ -3,8 +3,8 @@ import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { validated } from '@/core/kernel/validate';
 import { closesCircle, type Jurisdiction, jurisdictionSchema, lineage, territoryOf } from './jurisdiction';
-import { PACK_TITLES, packOf } from './packs';
-import { planPack, planSize } from './packs/plan';
+import { firstPacks, PACK_TITLES, packOf } from './packs';
+import { planPack, planSize, recordsOfPacks } from './packs/plan';
 import { findPlace, indexPlaces, type Place, placeSchema } from './place';
 import { isActive } from './registration';
 import { tableFaults } from './tableFaults';
@@ -253,7 +253,7 @@ describe('starter packs', () => {
       const setup = prepareSetup(recordsOf([id], [registeredIn(pack.registration?.jurisdictionId ?? id)]));
       const { country, jurisdictionId } = pack.registration ?? { country: id, jurisdictionId: id };
       const home = { country, region: jurisdictionId.split('-')[1] ?? '', postalCode: '', city: '' };
-      expect(tableFaults(setup, home)).toMatchObject({ unreachable: [], unknownCode: [] });
+      expect(tableFaults(setup, home)).toMatchObject({ unreachable: [], unknownCode: [], together: [] });
     },
   );
   test('added twice adds nothing the second time', () => {
@@ -268,6 +268,25 @@ describe('starter packs', () => {
           ),
         ),
       ).toBe(0);
+  });
+  test.each<[string, string, readonly string[] | null, string]>([
+    ['IE', '', ['IE', 'EU'], 'IE'],
+    ['GB', '', ['GB'], 'GB'],
+    ['CA', 'AB', ['CA'], 'CA'],
+    ['IN', 'Karnataka', ['IN'], 'IN-KA'],
+    ['IN', 'Nowhere', null, ''],
+    ['US', 'WA', ['US-WA'], 'US-WA'],
+    ['US', 'Oregon', null, ''],
+    ['JP', '', null, ''],
+  ])('of %s %s to begin with', (country, region, ids, territory) => {
+    const first = firstPacks(country, region, isoDate('2026-11-23'));
+    expect(first === null ? null : first.packs.map(({ id }) => id)).toEqual(ids);
+    if (first === null) return;
+    expect(first.jurisdictionId).toBe(territory);
+    // Begun with it, each row decides and no supply is charged twice.
+    const records = { ...recordsOfPacks(first.packs), registrations: [registeredIn(territory)] };
+    const home = { country, region: territory.split('-')[1] ?? '', postalCode: '', city: '' };
+    expect(tableFaults(prepareSetup(records), home)).toMatchObject({ unreachable: [], unknownCode: [], together: [] });
   });
   test('overwrites nothing, and gives a tax the rates it lacks', () => {
     const mine = { ...VAT, id: 'IE-VAT', name: 'My VAT', rates: [rate('standard', '2021-03-01', '22')] };

@@ -50,6 +50,24 @@ describe('rows that can never be reached', () => {
   });
 });
 
+describe('two taxes that would both charge one supply', () => {
+  const [vat] = records.taxes.filter(({ id }) => id === 'IE-VAT');
+  const twin = { ...vat, id: 'IE-MINE', name: 'My VAT' } as (typeof records.taxes)[number];
+  const stack = row('stack', { result: { kind: 'stack' } });
+  test('are named where a row charges all taxes of a place', () => {
+    const setup = prepareSetup({ ...records, taxes: [...records.taxes, twin], rows: [stack] });
+    expect(tableFaults(setup, HOME).together).toEqual(['VAT and My VAT of Ireland']);
+    expect(faultsOf(stack).together).toEqual([]);
+  });
+  test('are fine one after the other, for other classes, and where rows name codes', () => {
+    const later = { ...twin, rates: twin.rates.map((rate) => ({ ...rate, taxClass: 'mine' })) };
+    const taxes = [...records.taxes, later];
+    expect(tableFaults(prepareSetup({ ...records, taxes, rows: [stack] }), HOME).together).toEqual([]);
+    const named = prepareSetup({ ...records, taxes: [...records.taxes, twin], rows: [row('a')] });
+    expect(tableFaults(named, HOME).together).toEqual([]);
+  });
+});
+
 describe('other faults', () => {
   test('a row for a registration we do not have waits', () => {
     expect(faultsOf(row('us', { registeredIn: ['US-WA'] }))).toMatchObject({ waiting: ['us'], unreachable: [] });

@@ -3,6 +3,7 @@ import { addDays, isoDate } from '@/core/kernel/date';
 import { CUSTOMER_KINDS, type DecisionRow, NUMBER_STATES, type Relation, SUPPLY_KINDS } from './decisionTable';
 import { relationOf } from './determine';
 import { type Territory, territoryOf } from './jurisdiction';
+import { chargeTogether } from './packs/overlap';
 import type { Whereabouts } from './place';
 import { isActive, type Registration } from './registration';
 import { knownClasses, type TaxSetup } from './taxSetup';
@@ -24,6 +25,8 @@ export interface TableFaults {
   readonly waiting: readonly string[];
   /** Rows whose code is not in Setup. */
   readonly unknownCode: readonly string[];
+  /** Pairs of taxes, in words, that a row which charges all taxes of a place would charge together. */
+  readonly together: readonly string[];
   /** What goes out from our own address and is caught by no row. */
   readonly gaps: readonly Gap[];
 }
@@ -145,6 +148,19 @@ const said = (bits: bigint, { values }: Dimension): string => {
   return all ? '' : values.filter((_, i) => (bits & bit(i)) !== 0n).join(', ');
 };
 
+/** Taxes of one territory that charge one class at one time; where all of its taxes are charged, both are. */
+function togetherIn({ rows, taxesOf, jurisdiction }: TaxSetup): readonly string[] {
+  if (!rows.some(({ result }) => result.kind === 'stack')) return [];
+  return [...taxesOf].flatMap(([id, taxes]) =>
+    taxes.flatMap((tax, i) =>
+      taxes
+        .slice(i + 1)
+        .filter((other) => chargeTogether(tax, other))
+        .map((other) => `${tax.name} and ${other.name} of ${jurisdiction.get(id)?.name ?? id}`),
+    ),
+  );
+}
+
 /**
  * Finds rows that can never be reached and cases that no row catches. Unions are taken as
  * they are known to become. `home` is the address goods leave from.
@@ -205,6 +221,7 @@ export function tableFaults(setup: TaxSetup, home: Whereabouts): TableFaults {
     unknownCode: setup.rows
       .filter((row) => row.result.kind === 'code' && !setup.code.has(row.result.code))
       .map((row) => row.id),
+    together: togetherIn(setup),
     gaps,
   };
 }

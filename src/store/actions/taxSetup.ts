@@ -7,6 +7,8 @@ import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { NumberCheck } from '@/core/parties/customer';
 import { type DecisionRow, decisionRowSchema } from '@/core/tax/decisionTable';
+import { packOf } from '@/core/tax/packs';
+import { type Keep, overlapsOf } from '@/core/tax/packs/overlap';
 import type { PackPlan } from '@/core/tax/packs/plan';
 import type { Registration } from '@/core/tax/registration';
 import { loadRecords } from '../load';
@@ -92,12 +94,17 @@ export const keepDecisionTable: Action<
   },
 };
 
-/** Adds a starter pack; what the book has already stays as it is. */
-export const addStarterPack: Action<{ id: string }, PackPlan> = {
+/** Adds a starter pack; what the book has already stays as it is, unless `keep` has the pack's taxes charge. */
+export const addStarterPack: Action<{ id: string; keep?: Keep }, PackPlan> = {
   name: 'add starter pack',
-  async decide(db, { id }) {
+  async decide(db, { id, keep = null }) {
     const [records, placeIds] = await Promise.all([loadRecords(db), db.places.toCollection().primaryKeys()]);
-    return addPack(id, records, placeIds);
+    const used = new Map<string, IsoDate>();
+    for (const { ours } of overlapsOf(packOf(id), records)) {
+      const day = await usedUntil(db, ours.id);
+      if (day !== null) used.set(ours.id, day);
+    }
+    return addPack(id, keep, { records, placeIds, usedUntil: used });
   },
 };
 

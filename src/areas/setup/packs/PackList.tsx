@@ -2,8 +2,10 @@
 
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
+import { settled } from '@/core/decisions/pack';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
+import { type Keep, type Overlap, overlapsOf } from '@/core/tax/packs/overlap';
 import { type PackPlan, planPack, planSize } from '@/core/tax/packs/plan';
 import { plainName } from '@/core/tax/taxCode';
 import { addStarterPack } from '@/store/actions/taxSetup';
@@ -23,12 +25,15 @@ export function PackList() {
   const [wrong, setWrong] = useState('');
   const placeIds = useBook((db) => db.places.toCollection().primaryKeys());
   const pack = id === '' ? null : packOf(id);
-  const plan = useMemo(
-    () => (pack === null || placeIds === undefined ? null : planPack(pack, records, placeIds)),
-    [pack, records, placeIds],
-  );
+  const [keep, setKeep] = useState<Keep | null>(null);
+  const overlaps = useMemo(() => (pack === null ? [] : overlapsOf(pack, records)), [pack, records]);
+  const plan = useMemo(() => {
+    if (pack === null || placeIds === undefined) return null;
+    const together = settled(pack, records, keep);
+    return planPack(together.pack, together.records, placeIds);
+  }, [pack, records, placeIds, keep]);
   const add = async () => {
-    const result = await act(addStarterPack, { id });
+    const result = await act(addStarterPack, { id, ...(keep !== null && { keep }) });
     setWrong(result.ok ? '' : wordRefusals(result.refusals));
     if (result.ok) toast(`${pack?.title} was added; check it before use`);
   };
@@ -48,6 +53,7 @@ export function PackList() {
               className={`cursor-pointer text-left underline decoration-rule underline-offset-4 ${packId === id ? 'font-semibold' : ''}`}
               onClick={() => {
                 setId(packId);
+                setKeep(null);
                 setWrong('');
               }}
             >
@@ -63,6 +69,7 @@ export function PackList() {
           <p className="mb-2">
             <Mark kind="warning" /> Check before use: known on {writeDate(pack.knownAt)}, later changes are not in it.
           </p>
+          {overlaps.length > 0 && <Overlaps overlaps={overlaps} keep={keep} onKeep={setKeep} />}
           <Preview plan={plan} />
           {wrong !== '' && (
             <p role="alert" className="my-2 text-brick">
@@ -73,7 +80,7 @@ export function PackList() {
             {planSize(plan) === 0 ? (
               <span className="text-soft">Your book has all of it already.</span>
             ) : (
-              <Button weight="main" onClick={() => void add()}>
+              <Button weight="main" disabled={overlaps.length > 0 && keep === null} onClick={() => void add()}>
                 Add {planSize(plan)} records of {pack.title}
               </Button>
             )}
@@ -81,6 +88,33 @@ export function PackList() {
         </section>
       )}
     </>
+  );
+}
+
+interface OverlapsProps {
+  readonly overlaps: readonly Overlap[];
+  readonly keep: Keep | null;
+  readonly onKeep: (keep: Keep) => void;
+}
+
+/** Taxes of the book that a pack would charge beside, and the choice which of them charges. */
+function Overlaps({ overlaps, keep, onKeep }: OverlapsProps) {
+  const names = (side: Keep) => [...new Set(overlaps.map((one) => one[side].name))].join(', ');
+  const choices = [
+    ['ours', `Keep ${names('ours')} of the book; the pack’s ${names('theirs')} stays out`],
+    ['theirs', `Take ${names('theirs')} of the pack; ${names('ours')} of the book, its codes and rows go out`],
+  ] as const;
+  return (
+    <fieldset className="mb-3 border border-rule px-3 py-2">
+      <legend className="px-1">
+        <Mark kind="warning" /> Book and pack would both charge one supply
+      </legend>
+      {choices.map(([value, words]) => (
+        <label key={value} className="block">
+          <input type="radio" name="keep" checked={keep === value} onChange={() => onKeep(value)} /> {words}
+        </label>
+      ))}
+    </fieldset>
   );
 }
 

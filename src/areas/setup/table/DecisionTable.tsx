@@ -30,7 +30,7 @@ import { Empty, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
 import { wordRefusals } from '../../shell/wording';
-import { GapList } from './GapList';
+import { GapList, TogetherList } from './GapList';
 import { RowForm } from './RowForm';
 import { conditionWords, resultWords } from './rowWords';
 
@@ -114,6 +114,7 @@ export function DecisionTable() {
           </ol>
         </SortableContext>
       </DndContext>
+      <TogetherList pairs={faults.together} />
       <GapList gaps={faults.gaps} />
       <Dialog
         open={editing !== null}

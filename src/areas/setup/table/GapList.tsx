@@ -16,6 +16,27 @@ function gapWords(gap: Gap): string {
     .join(', ');
 }
 
+/** Taxes that would both charge one supply. */
+export function TogetherList({ pairs }: { readonly pairs: readonly string[] }) {
+  if (pairs.length === 0) return null;
+  return (
+    <section aria-label="Taxes charged twice" className="mt-5">
+      <h2 className="mb-1 font-semibold font-serif">Taxes charged twice</h2>
+      <ul>
+        {pairs.map((pair) => (
+          <li key={pair} className="flex gap-1.5 text-sm">
+            <Mark kind="wrong" />
+            <span>
+              {pair} charge one class at one time: rows that charge all taxes of a place charge both. End the rates of
+              one of them, or put it into another territory.
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** What goes out from our own address and no row catches. */
 export function GapList({ gaps }: { readonly gaps: readonly Gap[] }) {
   return (

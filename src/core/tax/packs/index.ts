@@ -1,3 +1,6 @@
+import type { IsoDate } from '@/core/kernel/date';
+import { readRegion } from '@/core/kernel/region';
+import { unionOf } from '../unions';
 import AU from './data/AU.json';
 import CA from './data/CA.json';
 import CH from './data/CH.json';
@@ -55,4 +58,26 @@ export function packOf(id: string): Pack {
     throw new RangeError(`no pack ${id}: ${result === null ? 'unknown' : JSON.stringify(result.refusals)}`);
   read.set(id, result.value);
   return result.value;
+}
+
+/** The packs that a business begins with, and the territory that its first registration is under. */
+export interface FirstPacks {
+  readonly packs: readonly Pack[];
+  readonly jurisdictionId: string;
+}
+
+/**
+ * What a business registered in a country begins with: the pack of the country, and that of the union it is in on a
+ * day. `region` is that of its address, which decides where registrations are by state. Null where no pack fits.
+ */
+export function firstPacks(country: string, region: string, day: IsoDate): FirstPacks | null {
+  const usual = FILES.find((file) => file.registration?.country === country)?.registration ?? null;
+  if (usual === null) return null;
+  const pack = packOf(FILES.find((file) => file.registration === usual)?.id ?? '');
+  const union = FILES.find(({ id }) => id === unionOf(country, day));
+  const packs = union === undefined ? [pack] : [pack, packOf(union.id)];
+  if (usual.jurisdictionId === country) return { packs, jurisdictionId: country };
+  const code = readRegion(country, region);
+  const own = pack.jurisdictions.find((one) => one.id === `${country}-${code}`);
+  return own === undefined ? null : { packs, jurisdictionId: own.id };
 }

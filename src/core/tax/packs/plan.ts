@@ -1,6 +1,7 @@
 import type { DecisionRow } from '../decisionTable';
+import type { Place } from '../place';
 import { sortedRates, type Tax, type TaxRate } from '../tax';
-import type { TaxRecords } from '../taxSetup';
+import { NO_RECORDS, type TaxRecords } from '../taxSetup';
 import type { Pack } from './pack';
 
 /** What adding a pack would change: only what is not there yet. */
@@ -84,4 +85,27 @@ export function planPack(pack: Pack, records: TaxRecords, placeIds: readonly str
 export function planSize(plan: PackPlan): number {
   const { jurisdictions, newRates, codes, places, newRows, withholdingTypes } = plan;
   return [jurisdictions, newRates, codes, places, newRows, withholdingTypes].reduce((sum, l) => sum + l.length, 0);
+}
+
+/** Everything that some packs bring into an empty book, in their order. */
+export function recordsOfPacks(packs: readonly Pack[]): TaxRecords & { readonly places: readonly Place[] } {
+  let records: TaxRecords = NO_RECORDS;
+  let places: readonly Place[] = [];
+  for (const pack of packs) {
+    const plan = planPack(
+      pack,
+      records,
+      places.map(({ id }) => id),
+    );
+    places = [...places, ...plan.places];
+    records = {
+      ...records,
+      jurisdictions: [...records.jurisdictions, ...plan.jurisdictions],
+      taxes: [...records.taxes.filter(({ id }) => !plan.taxes.some((tax) => tax.id === id)), ...plan.taxes],
+      codes: [...records.codes, ...plan.codes],
+      rows: plan.rows,
+      withholdingTypes: [...records.withholdingTypes, ...plan.withholdingTypes],
+    };
+  }
+  return { ...records, places };
 }
