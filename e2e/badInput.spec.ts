@@ -104,3 +104,16 @@ test('the page takes no script or frame from elsewhere', async ({ page }) => {
   expect(policy).not.toContain('unsafe-eval');
   expect(policy).toContain("object-src 'none'");
 });
+
+test('workers and built files run nothing from elsewhere either', async ({ page }) => {
+  const built: Record<string, string>[] = [];
+  page.on('response', (response) => {
+    if (/\/_next\/static\/|\/fonts\//.test(response.url())) built.push(response.headers());
+  });
+  await openSample(page);
+  expect(built.length).toBeGreaterThan(3);
+  for (const headers of built) {
+    expect(headers['content-security-policy']).toContain("default-src 'none'; script-src 'self'; connect-src 'self'");
+    expect(headers['x-content-type-options']).toBe('nosniff');
+  }
+});

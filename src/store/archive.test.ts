@@ -3,7 +3,7 @@ import { day, newBook, wholeBook } from 'tests/book';
 import { packArchive, unpackArchive } from '@/core/files/archive';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { buildDemo } from '@/demo/buildDemo';
-import { archiveBook, bringBack, openArchive } from './archive';
+import { archiveBook, bringBack, checkBook, openArchive } from './archive';
 import { keptCopy } from './copies';
 import { BookDb } from './schema';
 
@@ -141,6 +141,17 @@ describe('a damaged or foreign file', () => {
     );
     expect(result.ok ? 'opened' : result.refusals[0]?.code).toBe('damaged');
     expect(await wholeBook(target)).toEqual(before);
+  });
+});
+
+describe('the check of the whole book', () => {
+  test('finds nothing in the sample, and names what was changed behind the actions', async () => {
+    const other = new BookDb('checked');
+    await openArchive(other, bytes);
+    expect(await checkBook(other)).toEqual([]);
+    const [document] = await other.documents.toArray();
+    await other.documents.update(document?.id ?? '', { customerName: 'Somebody else' });
+    expect((await checkBook(other)).map(({ path }) => path)).toEqual([expect.stringContaining(document?.number ?? '')]);
   });
 });
 

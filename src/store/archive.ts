@@ -1,5 +1,6 @@
 import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/decisions/changes';
 import { type Manifest, packArchive, unpackArchive } from '@/core/files/archive';
+import { bookFaults } from '@/core/files/bookFaults';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { moveAccounts, moveCustomers, moveTax, openMoves } from './balances';
 import { keepCopy, keptCopy } from './copies';
@@ -7,9 +8,9 @@ import { storageRefusal } from './perform';
 import type { BookDb } from './schema';
 import { vocabularyOf } from './vocabulary';
 
-/** The whole book as one file, read in one transaction so that it is of one moment. */
-export async function archiveBook(db: BookDb, writtenAt: string): Promise<Uint8Array> {
-  const content = await db.transaction(
+/** All rows of the book, read in one transaction so that they are of one moment. */
+function contentOf(db: BookDb): Promise<BookContent> {
+  return db.transaction(
     'r',
     BOOK_TABLES.map((name) => db.table(name)),
     async () => {
@@ -18,7 +19,16 @@ export async function archiveBook(db: BookDb, writtenAt: string): Promise<Uint8A
       return tables as unknown as BookContent;
     },
   );
-  return packArchive(content, writtenAt);
+}
+
+/** The whole book as one file. */
+export async function archiveBook(db: BookDb, writtenAt: string): Promise<Uint8Array> {
+  return packArchive(await contentOf(db), writtenAt);
+}
+
+/** Holds all rows of the book against each other and their seals; empty when everything agrees. */
+export async function checkBook(db: BookDb): Promise<readonly Refusal[]> {
+  return bookFaults(await contentOf(db));
 }
 
 /** A book file, and what would keep it from being opened again; empty when it opens. */

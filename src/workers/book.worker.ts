@@ -3,11 +3,19 @@ import type { Moment } from '@/core/decisions/changes';
 import type { Queued } from '@/core/decisions/exchange';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
-import { accept, type Result } from '@/core/kernel/result';
+import { accept, type Refusal, type Result } from '@/core/kernel/result';
 import { type Proof, prove } from '@/core/periods/proof';
 import { buildDemo } from '@/demo/buildDemo';
 import { sendEInvoices } from '@/store/actions/exchange';
-import { archiveBook, bringBack, openArchive, type Replacing, type SavedBook, saveBook } from '@/store/archive';
+import {
+  archiveBook,
+  bringBack,
+  checkBook,
+  openArchive,
+  type Replacing,
+  type SavedBook,
+  saveBook,
+} from '@/store/archive';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
 import { proofMaterial } from '@/store/queries/proofMaterial';
@@ -29,6 +37,11 @@ const face = {
   /** Recomputes all chains of seals. */
   checkSeals(onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
     return checkSeals(db, onDone);
+  },
+
+  /** Holds the whole book against its seals and against itself. */
+  checkBook(): Promise<readonly Refusal[]> {
+    return checkBook(db);
   },
 
   /**

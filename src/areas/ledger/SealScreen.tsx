@@ -4,6 +4,7 @@ import { proxy } from 'comlink';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
+import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/queries/seals';
 import { Button } from '@/ui/Button';
@@ -28,6 +29,7 @@ export function SealScreen() {
         inserted document breaks the chain, and is named here.
       </p>
       <Chains />
+      <WholeBook />
       <Paper />
     </Sheet>
   );
@@ -111,6 +113,60 @@ function Chains() {
         )}
         <span role="status">{said}</span>
       </div>
+    </section>
+  );
+}
+
+/** Faults of the book beyond these are counted, not listed. */
+const MOST_FAULTS = 20;
+
+/** Holds every row of the book against what is sealed, and against the rows it speaks of. */
+function WholeBook() {
+  const [faults, setFaults] = useState<readonly Refusal[] | null>(null);
+  const [said, setSaid] = useState('');
+  const stop = useRef<AbortController | null>(null);
+  const [busy, setBusy] = useState(false);
+  const check = async () => {
+    stop.current = new AbortController();
+    setBusy(true);
+    setSaid('Checking the whole book…');
+    try {
+      const found = await onBook((face) => face.checkBook(), stop.current.signal);
+      setFaults(found);
+      setSaid(
+        found.length === 0
+          ? 'Documents, figures, entries, open amounts, receivables and numbers agree with what is sealed.'
+          : `${found.length} ${found.length === 1 ? 'thing does' : 'things do'} not agree. Compare with a saved book file.`,
+      );
+    } catch (error) {
+      setSaid(error instanceof Stopped ? 'Stopped.' : `It could not be checked: ${(error as Error).message}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <section aria-label="The whole book" className="mb-8">
+      <h2 className="mb-1 font-semibold font-serif">The whole book</h2>
+      <p className="mb-2 max-w-[64ch] text-soft">
+        Rows are compared with sealed content, customers with receivables, counters with numbers.
+      </p>
+      {busy ? (
+        <Button onClick={() => stop.current?.abort()}>Stop</Button>
+      ) : (
+        <Button onClick={() => void check()}>Check the whole book</Button>
+      )}
+      <p role="status" className="mt-2">
+        {said}
+      </p>
+      {faults !== null && faults.length > 0 && (
+        <ul className="text-sm">
+          {faults.slice(0, MOST_FAULTS).map(({ path, expected }) => (
+            <li key={`${path}-${expected}`}>
+              <Mark kind="wrong" /> {path}: expected {expected}
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }
