@@ -2,19 +2,12 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { CALC_DOCUMENT as good } from 'tests/calcDocument';
 
 function able(args: readonly string[], input?: string) {
   const run = spawnSync('node', ['scripts/able.mjs', ...args], { encoding: 'utf8', input, timeout: 30_000 });
   return { code: run.status, out: run.stdout.trim() === '' ? null : JSON.parse(run.stdout), err: run.stderr };
 }
-
-const good = {
-  currency: 'EUR',
-  priceMode: 'gross',
-  rounding: { mode: 'half-up', level: 'document' },
-  taxes: { R: { category: 'S', components: [{ id: 'r', rate: '9' }] } },
-  lines: [{ id: '1', quantity: '1', unitPrice: '40', tax: 'R' }],
-};
 
 describe('able calc', () => {
   test('prints the figures of a file: 40.00 with 9 % inside holds 3.30', () => {

@@ -3,17 +3,10 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
+import { CALC_DOCUMENT as good } from 'tests/calcDocument';
 
 const ABLE = join(process.cwd(), 'scripts', 'able.mjs');
 const FOLDER = mkdtempSync(join(tmpdir(), 'able-'));
-
-const good = {
-  currency: 'EUR',
-  priceMode: 'gross',
-  rounding: { mode: 'half-up', level: 'document' },
-  taxes: { R: { category: 'S', components: [{ id: 'r', rate: '9' }] } },
-  lines: [{ id: '1', quantity: '1', unitPrice: '40', tax: 'R' }],
-};
 
 function kept(name: string, content: string | Uint8Array): string {
   const file = join(FOLDER, name);
