@@ -10,5 +10,7 @@ export default {
   },
   // A machine shared with others may be several times slower than the one the tests were written on.
   testTimeout: 60_000,
+  // The usual choice leaves one of two cores idle.
+  maxWorkers: '100%',
   transformIgnorePatterns: ['/node_modules/(?!(@noble|iso-3166)/)'],
 };

@@ -1,10 +1,10 @@
-import type { Moment } from '@/core/decisions/changes';
+import type { Moment } from '@/core/book/changes';
 import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { DEMO_CUSTOMERS, demoBeginning } from '@/demo/setup';
-import { begin, changeCustomer } from '@/store/actions/setup';
 import { type Action, perform } from '@/store/perform';
 import { BookDb } from '@/store/schema';
+import { begin, changeCustomer } from '@/store/setup/actions/setup';
 
 /* Books to measure with, inside Chromium, and what measures them. Times in milliseconds. */
 

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { servePage } from 'tests/servePage';
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
@@ -58,7 +58,47 @@ function computeAgainstJson(): void {
 
 const WITH_BENCH = 'bench' as keyof typeof globalThis;
 
-async function inChromium(): Promise<void> {
+/** (b) Issuing by the action, against raw writes. */
+async function issuing(page: Page): Promise<void> {
+  const issue = await page.evaluate((name) => (globalThis[name] as unknown as Bench).issueAgainstRaw(1000), WITH_BENCH);
+  console.log(
+    `(b) 1,000 invoices issued by the action: ${issue.action.toFixed(0)} ms; raw writes of the same ${issue.rows} rows ${issue.raw.toFixed(0)} ms; ratio ${(issue.action / issue.raw).toFixed(2)}`,
+  );
+}
+
+/** (c) Return and proof of a period, by the size of the book. */
+async function periods(page: Page): Promise<void> {
+  const period = await page.evaluate(
+    (name) => (globalThis[name] as unknown as Bench).periodAgainstSmall(20_000, 200),
+    WITH_BENCH,
+  );
+  console.log(
+    `(c) return of a period in a book of 20,000: ${period.rows} rows read, ${period.time.toFixed(2)} ms; in a book of 200: ${period.smallRows} rows, ${period.smallTime.toFixed(2)} ms; ratio ${(period.time / period.smallTime).toFixed(2)}`,
+  );
+  console.log(
+    `(c) proof of its ${period.documents} documents (${period.holds ? 'holds' : 'DOES NOT HOLD'}): ${period.proven.toFixed(0)} ms; raw read of the rows ${period.raw.toFixed(0)} ms; ratio ${(period.proven / period.raw).toFixed(2)}`,
+  );
+}
+
+/** (g), (h) Writing, checking and reading e-invoices, against parsing them. */
+async function einvoices(page: Page): Promise<void> {
+  const written = await page.evaluate((name) => (globalThis[name] as unknown as Bench).writtenInWorker(), WITH_BENCH);
+  for (const line of written) console.log(line);
+}
+
+/** (e) Finding among many documents, against few. */
+async function finding(page: Page): Promise<void> {
+  const ways = await page.evaluate(
+    (name) => (globalThis[name] as unknown as Bench).findingAgainstSmall(100_000, 1000),
+    WITH_BENCH,
+  );
+  for (const { name, shown, read, smallRead, time, smallTime } of ways)
+    console.log(
+      `(e) ${name} among 100,000 documents: ${read} rows read for ${shown} shown, ratio ${(read / Math.max(1, shown)).toFixed(1)}, ${time.toFixed(1)} ms; among 1,000: ${smallRead} rows, ${smallTime.toFixed(1)} ms; ratio ${(time / smallTime).toFixed(2)}`,
+    );
+}
+
+async function inChromium(parts: readonly ((page: Page) => Promise<void>)[]): Promise<void> {
   const { address, close } = await servePage(join(ROOT, 'bench/browser.ts'));
   const profile = mkdtempSync(join(tmpdir(), 'able-bench-'));
   const context = await chromium.launchPersistentContext(profile, {
@@ -68,33 +108,7 @@ async function inChromium(): Promise<void> {
   try {
     const page = await context.newPage();
     await page.goto(address);
-    const issue = await page.evaluate(
-      (name) => (globalThis[name] as unknown as Bench).issueAgainstRaw(1000),
-      WITH_BENCH,
-    );
-    console.log(
-      `(b) 1,000 invoices issued by the action: ${issue.action.toFixed(0)} ms; raw writes of the same ${issue.rows} rows ${issue.raw.toFixed(0)} ms; ratio ${(issue.action / issue.raw).toFixed(2)}`,
-    );
-    const period = await page.evaluate(
-      (name) => (globalThis[name] as unknown as Bench).periodAgainstSmall(20_000, 200),
-      WITH_BENCH,
-    );
-    console.log(
-      `(c) return of a period in a book of 20,000: ${period.rows} rows read, ${period.time.toFixed(2)} ms; in a book of 200: ${period.smallRows} rows, ${period.smallTime.toFixed(2)} ms; ratio ${(period.time / period.smallTime).toFixed(2)}`,
-    );
-    console.log(
-      `(c) proof of its ${period.documents} documents (${period.holds ? 'holds' : 'DOES NOT HOLD'}): ${period.proven.toFixed(0)} ms; raw read of the rows ${period.raw.toFixed(0)} ms; ratio ${(period.proven / period.raw).toFixed(2)}`,
-    );
-    const written = await page.evaluate((name) => (globalThis[name] as unknown as Bench).writtenInWorker(), WITH_BENCH);
-    for (const line of written) console.log(line);
-    const ways = await page.evaluate(
-      (name) => (globalThis[name] as unknown as Bench).findingAgainstSmall(100_000, 1000),
-      WITH_BENCH,
-    );
-    for (const { name, shown, read, smallRead, time, smallTime } of ways)
-      console.log(
-        `(e) ${name} among 100,000 documents: ${read} rows read for ${shown} shown, ratio ${(read / Math.max(1, shown)).toFixed(1)}, ${time.toFixed(1)} ms; among 1,000: ${smallRead} rows, ${smallTime.toFixed(1)} ms; ratio ${(time / smallTime).toFixed(2)}`,
-      );
+    for (const part of parts) await part(page);
   } finally {
     await context.close();
     close();
@@ -102,7 +116,14 @@ async function inChromium(): Promise<void> {
   }
 }
 
-computeAgainstJson();
-decideAgainstCompute();
-await inChromium();
-await typingAgainstShort();
+/** Parts by name, all without any: `npm run bench -- a f`. */
+const asked = process.argv.slice(2);
+const wants = (name: string) => asked.length === 0 || asked.includes(name);
+
+if (wants('a')) computeAgainstJson();
+if (wants('d')) decideAgainstCompute();
+const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding }).flatMap(([name, part]) =>
+  wants(name) ? [part] : [],
+);
+if (parts.length > 0) await inChromium(parts);
+if (wants('f')) await typingAgainstShort();

@@ -6,6 +6,8 @@ import { chromium, type Page } from '@playwright/test';
 
 const ROOT = join(import.meta.dirname, '..');
 const PORT = 4777;
+/** Lines that the sheet draws together (`BLOCK` in `LineBlock.tsx`). */
+const BLOCK = 25;
 const KEYS = '1234567890123456789012345678901234567890';
 
 interface TraceEvent {
@@ -58,8 +60,6 @@ async function writeLines(page: Page, count: number): Promise<void> {
     const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
     document.activeElement?.dispatchEvent(paste);
   }, count);
-  const last = page.getByLabel(`Price, line ${count}`, { exact: true });
-  await last.waitFor({ timeout: 60_000 });
   // The draft is kept and drawn: what comes now is typing alone.
   await page.getByText(/^kept \d\d:\d\d/).waitFor({ timeout: 60_000 });
 }
@@ -67,6 +67,10 @@ async function writeLines(page: Page, count: number): Promise<void> {
 /** Types into the price of a line in the middle; gives the longest and the middle of each key's longest task. */
 async function typed(page: Page, line: number): Promise<{ readonly longest: number; readonly middle: number }> {
   const cell = page.getByLabel(`Price, line ${line}`, { exact: true });
+  // Lines far from the window are drawn when they come near it.
+  const undrawn = page.locator(`[data-undrawn-from="${line - 1 - ((line - 1) % BLOCK)}"]`);
+  if ((await undrawn.count()) > 0) await undrawn.scrollIntoViewIfNeeded();
+  await cell.waitFor();
   await cell.fill('');
   await cell.focus();
   const each: number[] = [];

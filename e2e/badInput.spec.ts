@@ -1,15 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { bytesOf, onTheDay, openSample } from './support';
-
-async function savedBook(page: Page): Promise<Buffer> {
-  await page.goto('/setup/book');
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save the book to a file' }).click(),
-  ]);
-  return bytesOf(download);
-}
+import { onTheDay, openSample, savedBook } from './support';
 
 async function offer(page: Page, name: string, buffer: Buffer): Promise<void> {
   await page.getByLabel('Open a book file').setInputFiles({ name, mimeType: 'application/zip', buffer });

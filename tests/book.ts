@@ -1,4 +1,4 @@
-import type { Moment } from '@/core/decisions/changes';
+import type { Moment } from '@/core/book/changes';
 import type { Attachment } from '@/core/documents/attachment';
 import { blankAdjustment, blankDraft, type Draft, type DraftAdjustment, type DraftLine } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
@@ -6,14 +6,14 @@ import { NO_YEAR, type Setting } from '@/core/documents/setting';
 import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
-import type { TaxBalance } from '@/core/periods/return';
+import type { TaxBalance } from '@/core/returns/return';
 import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, demoSetup } from '@/demo/setup';
-import { keepDraft } from '@/store/actions/drafts';
-import { issueInvoice } from '@/store/actions/issueInvoice';
-import { begin, changeCustomer, changeItem } from '@/store/actions/setup';
 import { present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
+import { keepDraft } from '@/store/sales/actions/drafts';
+import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { BookDb } from '@/store/schema';
+import { begin, changeCustomer, changeItem } from '@/store/setup/actions/setup';
 
 export const EUR = currency('EUR');
 

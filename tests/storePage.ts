@@ -1,15 +1,15 @@
-import type { Moment } from '@/core/decisions/changes';
+import type { Moment } from '@/core/book/changes';
 import { blankDraft, blankLine } from '@/core/documents/draft';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
 import { buildDemo } from '@/demo/buildDemo';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
-import { creditInvoice } from '@/store/actions/creditInvoice';
-import { keepDraft } from '@/store/actions/drafts';
-import { issueInvoice } from '@/store/actions/issueInvoice';
-import { recordReceipt } from '@/store/actions/recordReceipt';
 import { archiveBook, openArchive } from '@/store/archive';
+import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { type Action, perform } from '@/store/perform';
+import { creditInvoice } from '@/store/sales/actions/creditInvoice';
+import { keepDraft } from '@/store/sales/actions/drafts';
+import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { BookDb } from '@/store/schema';
 
 /* Runs in the browser; offers the store to tests of real IndexedDB. */

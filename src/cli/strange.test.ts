@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { CALC_DOCUMENT as good } from 'tests/calcDocument';
+import { strangeInvoice } from 'tests/strangeInvoice';
 
 const ABLE = join(process.cwd(), 'scripts', 'able.mjs');
 const FOLDER = mkdtempSync(join(tmpdir(), 'able-'));
@@ -104,6 +105,13 @@ describe('what strangers give to able check and convert', () => {
     const { code, out, megabytes } = shell(`able check "${name}"`);
     expect(code).toBe(2);
     expect(out).toMatch(words);
+    expect(megabytes).toBeLessThan(300);
+  });
+
+  test('of 500 changed e-invoices each has its line, in less than 300 MB', () => {
+    for (let seed = 1; seed <= 500; seed++) kept(`strange-${seed}.xml`, strangeInvoice(seed).file);
+    const { code, out, err, megabytes } = shell('able check strange-*.xml');
+    expect([code, err, out.trim().split('\n').length]).toEqual([2, '', 500]);
     expect(megabytes).toBeLessThan(300);
   });
 

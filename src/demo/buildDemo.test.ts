@@ -1,9 +1,9 @@
+import { standingAnswer } from '@/core/delivery/answer';
 import { explainOpen } from '@/core/documents/explainOpen';
-import { standingAnswer } from '@/core/exchange/answer';
 import { isoDate } from '@/core/kernel/date';
-import { prove } from '@/core/periods/proof';
-import { proofMaterial } from '@/store/queries/proofMaterial';
+import { prove } from '@/core/returns/proof';
 import { BookDb } from '@/store/schema';
+import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { buildDemo } from './buildDemo';
 
 const TODAY = isoDate('2026-11-23');

@@ -1,4 +1,5 @@
-import type { Moment } from '@/core/decisions/changes';
+import type { Moment } from '@/core/book/changes';
+import { exchangeRateId } from '@/core/currency/exchangeRate';
 import {
   blankAdjustment,
   blankDraft,
@@ -8,7 +9,6 @@ import {
   QUOTE_HOLDS,
   TYPED_CLASS,
 } from '@/core/documents/draft';
-import { exchangeRateId } from '@/core/documents/exchangeRate';
 import { decideTaxes } from '@/core/documents/lineTax';
 import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
 import { currency } from '@/core/kernel/currency';
@@ -17,29 +17,29 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
-import { spanOf } from '@/core/periods/calendar';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
-import { exchangeRound } from '@/exchange/round';
+import { spanOf } from '@/core/returns/calendar';
+import { exchangeRound } from '@/jobs/eInvoiceRound';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
-import { creditInvoice } from '@/store/actions/creditInvoice';
-import { keepDraft } from '@/store/actions/drafts';
-import { sendEInvoices } from '@/store/actions/exchange';
-import { fileReturn } from '@/store/actions/fileReturn';
-import { issueInvoice } from '@/store/actions/issueInvoice';
-import { keepAnswer, sendQuoteDraft } from '@/store/actions/quotes';
-import { recordReceipt } from '@/store/actions/recordReceipt';
-import { begin, changeBusiness, changeCustomer, changeItem } from '@/store/actions/setup';
+import { sendEInvoices } from '@/store/delivery/actions/sending';
+import { writeJournal } from '@/store/ledger/actions/writeJournal';
+import { loadBook, loadSetting, present } from '@/store/load';
+import { recordReceipt } from '@/store/payments/actions/recordReceipt';
+import { type Action, perform } from '@/store/perform';
+import { creditInvoice } from '@/store/sales/actions/creditInvoice';
+import { keepDraft } from '@/store/sales/actions/drafts';
+import { issueInvoice } from '@/store/sales/actions/issueInvoice';
+import { keepAnswer, sendQuoteDraft } from '@/store/sales/actions/quotes';
+import type { BookDb } from '@/store/schema';
+import { begin, changeBusiness, changeCustomer, changeItem } from '@/store/setup/actions/setup';
 import {
   addStarterPack,
   keepCertificate,
   keepExchangeRate,
   keepRegistration,
   keepStyle,
-} from '@/store/actions/taxSetup';
-import { writeJournal } from '@/store/actions/writeJournal';
-import { loadBook, loadSetting, present } from '@/store/load';
-import { type Action, perform } from '@/store/perform';
-import type { BookDb } from '@/store/schema';
+} from '@/store/setup/actions/taxSetup';
+import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, washingtonRegistration } from './setup';
 

@@ -1,5 +1,5 @@
-import type { Beginning } from '@/core/decisions/setup';
-import type { Item } from '@/core/documents/item';
+import type { Item } from '@/core/catalogue/item';
+import type { Beginning } from '@/core/decisions/setup/begin';
 import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';

@@ -13,7 +13,7 @@ import { showMoney } from '@/core/kernel/show';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
 import { documentSides } from '@/core/ledger/posting';
-import { taxEntriesOf } from '@/core/periods/taxEntry';
+import { taxEntriesOf } from '@/core/returns/taxEntry';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { printed } from './words';
 

@@ -1,10 +1,10 @@
-import { digest } from '@/core/documents/seal';
+import type { AccessPoint, Asked, Delivery, LookUp, Message } from '@/core/delivery/accessPoint';
+import type { Answer, AnswerCode } from '@/core/delivery/answer';
+import { later } from '@/core/delivery/transmission';
 import { checkFile } from '@/core/einvoice/check';
 import { groupsOf, termsOf, textOf } from '@/core/einvoice/model';
 import { type ReadInvoice, readEInvoiceText } from '@/core/einvoice/syntax';
-import type { AccessPoint, Asked, Delivery, LookUp, Message } from '@/core/exchange/accessPoint';
-import type { Answer, AnswerCode } from '@/core/exchange/answer';
-import { later } from '@/core/exchange/transmission';
+import { digest } from '@/core/kernel/digest';
 import type { Result } from '@/core/kernel/result';
 import type { Endpoint } from '@/core/parties/endpoint';
 

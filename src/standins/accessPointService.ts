@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { type Asked, LARGEST_MESSAGE, type Message } from '@/core/exchange/accessPoint';
+import { type Asked, LARGEST_MESSAGE, type Message } from '@/core/delivery/accessPoint';
 import { validated } from '@/core/kernel/validate';
 import { simulatedAccessPoint } from './accessPoint';
 

@@ -15,18 +15,18 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { TaxRate } from '@/core/tax/tax';
 import { demoBeginning } from '@/demo/setup';
-import { creditInvoice } from './actions/creditInvoice';
-import { deleteDraft, keepDraft } from './actions/drafts';
-import { fileReturn } from './actions/fileReturn';
-import { issueInvoice } from './actions/issueInvoice';
-import { recordReceipt } from './actions/recordReceipt';
-import { begin, changeBusiness, changeItem } from './actions/setup';
-import { keepRegistration, keepTax, keepTaxCode } from './actions/taxSetup';
-import { unchanged } from './actions/unchanged';
-import { writeJournal } from './actions/writeJournal';
+import { writeJournal } from './ledger/actions/writeJournal';
 import { loadBook, present } from './load';
+import { recordReceipt } from './payments/actions/recordReceipt';
 import { type Action, perform } from './perform';
+import { creditInvoice } from './sales/actions/creditInvoice';
+import { deleteDraft, keepDraft } from './sales/actions/drafts';
+import { issueInvoice } from './sales/actions/issueInvoice';
 import type { BookDb } from './schema';
+import { begin, changeBusiness, changeItem } from './setup/actions/setup';
+import { keepRegistration, keepTax, keepTaxCode } from './setup/actions/taxSetup';
+import { unchanged } from './setup/actions/unchanged';
+import { fileReturn } from './tax/actions/fileReturn';
 
 let db: BookDb;
 beforeEach(async () => {

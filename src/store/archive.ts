@@ -1,12 +1,11 @@
-import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/decisions/changes';
+import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/book/tables';
 import { type Manifest, packArchive, unpackArchive } from '@/core/files/archive';
 import { bookFaults } from '@/core/files/bookFaults';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
-import { moveAccounts, moveCustomers, moveTax, openMoves } from './balances';
 import { keepCopy, keptCopy } from './copies';
+import { derivedRows } from './derived';
 import { storageRefusal } from './perform';
 import type { BookDb } from './schema';
-import { vocabularyOf } from './vocabulary';
 
 /** All rows of the book, read in one transaction so that they are of one moment. */
 function contentOf(db: BookDb): Promise<BookContent> {
@@ -87,10 +86,7 @@ export async function openArchive(
       if (!replacing.replace && (await db.book.count()) > 0) return refuse({ code: 'book-exists', path: '' });
       for (const table of db.tables) await table.clear();
       for (const name of BOOK_TABLES) await db.table(name).bulkAdd([...content[name]]);
-      await moveAccounts(db, content.journalLines);
-      await moveTax(db, content.taxEntries);
-      await moveCustomers(db, openMoves(content.documents, []));
-      await db.vocabulary.bulkAdd([...vocabularyOf(content.documents)]);
+      for (const [name, rows] of Object.entries(derivedRows(content))) await db.table(name).bulkAdd([...rows]);
       return accept(manifest);
     });
   } catch (error) {

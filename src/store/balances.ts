@@ -4,8 +4,8 @@ import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { wordEndings } from '@/core/kernel/words';
 import type { JournalLine } from '@/core/ledger/entry';
-import { addToBalances } from '@/core/periods/return';
-import type { TaxEntry } from '@/core/periods/taxEntry';
+import { addToBalances } from '@/core/returns/return';
+import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { BookDb } from './schema';
 import { type Worded, wordCounts } from './vocabulary';
 

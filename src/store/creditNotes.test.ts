@@ -2,14 +2,14 @@ import { act, discountOf, documentOf, draftOf, issued, lineOf, newBook } from 't
 import type { CreditRequest } from '@/core/documents/creditContent';
 import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
-import { creditInvoice } from './actions/creditInvoice';
-import { keepDraft } from './actions/drafts';
-import { issueInvoice } from './actions/issueInvoice';
-import { beginStage, sendQuoteDraft } from './actions/quotes';
-import { changeCustomer } from './actions/setup';
-import { keepRegistration, keepWithholdingType } from './actions/taxSetup';
 import { present } from './load';
+import { creditInvoice } from './sales/actions/creditInvoice';
+import { keepDraft } from './sales/actions/drafts';
+import { issueInvoice } from './sales/actions/issueInvoice';
+import { beginStage, sendQuoteDraft } from './sales/actions/quotes';
 import type { BookDb } from './schema';
+import { changeCustomer } from './setup/actions/setup';
+import { keepRegistration, keepWithholdingType } from './setup/actions/taxSetup';
 
 const DAY = '2026-01-15';
 

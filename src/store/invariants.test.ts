@@ -1,28 +1,30 @@
 import fc from 'fast-check';
 import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
+import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import type { CreditRequest } from '@/core/documents/creditContent';
-import type { ExchangeRate } from '@/core/documents/exchangeRate';
 import { firstBroken } from '@/core/documents/seal';
 import { unpackArchive } from '@/core/files/archive';
+import { writeCanonical } from '@/core/kernel/canonical';
 import { currency as currencyOf } from '@/core/kernel/currency';
 import { addDays } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { minor } from '@/core/kernel/money';
 import { trialBalance } from '@/core/ledger/trialBalance';
-import { nextToFile } from '@/core/periods/calendar';
-import { prove } from '@/core/periods/proof';
-import { returnOf, type TaxPeriod } from '@/core/periods/return';
-import { cancelDocument } from './actions/afterIssue';
-import { creditInvoice } from './actions/creditInvoice';
-import { fileReturn } from './actions/fileReturn';
-import { recordReceipt } from './actions/recordReceipt';
-import { keepExchangeRate } from './actions/taxSetup';
+import { nextToFile } from '@/core/returns/calendar';
+import { prove } from '@/core/returns/proof';
+import { returnOf, type TaxPeriod } from '@/core/returns/return';
 import { archiveBook } from './archive';
+import { derivedRows } from './derived';
 import { present } from './load';
+import { recordReceipt } from './payments/actions/recordReceipt';
 import { perform } from './perform';
-import { proofMaterial } from './queries/proofMaterial';
+import { cancelDocument } from './sales/actions/afterIssue';
+import { creditInvoice } from './sales/actions/creditInvoice';
 import type { BookDb } from './schema';
+import { keepExchangeRate } from './setup/actions/taxSetup';
+import { fileReturn } from './tax/actions/fileReturn';
+import { proofMaterial } from './tax/queries/proofMaterial';
 
 /** What a sequence of actions is about: the book, the day that moves on, what was filed. */
 interface Running {
@@ -217,12 +219,13 @@ async function expectSound({ db, filed }: Running) {
   expect(documents.filter((d) => d.open === 0n && d.openHome !== 0n)).toEqual([]);
   expect(sum(customers.map((c) => c.open))).toBe(receivables);
 
-  // Numbers have no gaps and seals are whole, in each series.
+  // Numbers have no gaps, days go forward with them, and seals are whole, in each series.
   for (const [, chain] of grouped(documents, (d) => d.kind)) {
     const ordered = [...chain].sort((a, b) => a.position - b.position);
     expect(ordered.map((d) => d.position)).toEqual(ordered.map((_, i) => i + 1));
     for (const of of grouped(ordered, (d) => d.number.split('-')[1] ?? '').values())
       expect(of.map((d) => Number(d.number.split('-')[2]))).toEqual(of.map((_, i) => i + 1));
+    expect(ordered.map((d) => d.issueDate)).toEqual(ordered.map((d) => d.issueDate).sort());
     expect(firstBroken(ordered)).toBeNull();
   }
 
@@ -237,6 +240,13 @@ async function expectSound({ db, filed }: Running) {
     // The account is explained from its opening to its closing balance.
     expect(proof.account.steps.every((step) => step.kind !== 'unknown')).toBe(true);
     expect(proof).toMatchObject({ holds: true, documents: figures.tax, taxEntries: figures.tax, ledger: figures.tax });
+  }
+
+  // What is kept up beside the truth is what follows from it.
+  const derived = derivedRows({ documents, journalLines, taxEntries: entries });
+  for (const [table, rows] of Object.entries(derived)) {
+    const kept = (await db.table(table).toArray()).filter((row) => table !== 'vocabulary' || row.count > 0);
+    expect([table, kept.map(writeCanonical).sort()]).toEqual([table, rows.map(writeCanonical).sort()]);
   }
 
   // The book opens from its own file.

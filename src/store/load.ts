@@ -1,8 +1,8 @@
 import Dexie from 'dexie';
-import type { Book } from '@/core/decisions/changes';
+import type { Book, BookTable } from '@/core/book/tables';
+import type { RateOn } from '@/core/currency/exchangeRate';
 import { signed } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
-import type { RateOn } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { datesOf } from '@/core/documents/lineTax';
 import { NO_YEAR, type Setting, type YearBases } from '@/core/documents/setting';
@@ -12,8 +12,8 @@ import type { Customer } from '@/core/parties/customer';
 import type { Whereabouts } from '@/core/tax/place';
 import { readStackKey } from '@/core/tax/resolve';
 import { prepareSetup, type TaxRecords, type TaxSetup } from '@/core/tax/taxSetup';
-import { placesNear } from './queries/places';
 import type { BookDb } from './schema';
+import { placesNear } from './setup/queries/places';
 
 /** The book's row. @throws Error when no book has begun; screens are only shown once one has. */
 export async function loadBook(db: BookDb): Promise<Book> {
@@ -95,42 +95,60 @@ function shipToOf(draft: Pick<Draft, 'delivery'>, customer: Customer | null): Wh
 
 type Written = Pick<Draft, 'delivery' | 'lines' | 'adjustments' | 'issueDate' | 'taxPoint' | 'due' | 'currency'>;
 
+/** Tables that `loadSetting` reads. */
+export const SETTING_TABLES: readonly BookTable[] = [
+  'book',
+  'registrations',
+  'jurisdictions',
+  'taxes',
+  'taxCodes',
+  'decisionTables',
+  'withholdingTypes',
+  'places',
+  'certificates',
+  'documents',
+  'styles',
+  'exchangeRates',
+];
+
 /** What a draft is written against: the set-up, and what is known of its customer on the tax point. */
 export function loadSetting(db: BookDb, draft: Written, customer: Customer | null): Promise<Setting> {
   const day = datesOf(draft).taxPoint;
   const keys = [...draft.lines, ...draft.adjustments].map(({ taxCode }) => taxCode);
   const withholds = customer !== null && customer.withholding.length > 0;
-  return db.book.get('book').then((found) => {
-    const { business } = present(found, 'the book');
-    return Promise.all([
-      loadSetup(db, shipToOf(draft, customer) ?? business.address, keys),
-      db.certificates
-        .where('customerId')
-        .equals(customer?.id ?? '')
-        .toArray(),
-      withholds && day !== null ? yearBases(db, customer.id, day) : NO_YEAR,
-      db.styles.toArray(),
-    ]).then(([setup, certificates, yearSoFar, styles]) => {
-      const setting = (rates: ReadonlyMap<string, RateOn>): Setting => ({
-        business,
-        setup,
-        certificates,
-        yearSoFar,
-        styles,
-        rateOf: (currency) => rates.get(currency) ?? null,
-      });
-      const withheld = setup.withholdingTypes.filter((type) => customer?.withholding.includes(type.id));
-      const foreign = new Set<string>([
-        ...setup.registrations.map((r) => r.filingCurrency),
-        ...withheld.map((type) => type.currency),
-        draft.currency,
-      ]);
-      foreign.delete('');
-      foreign.delete(business.homeCurrency);
-      // An empty answer without a look into the database would end the transaction this runs in.
-      if (day === null || foreign.size === 0) return setting(new Map());
-      return ratesOn(db, [...foreign], day).then(setting);
+  const shipTo = shipToOf(draft, customer);
+  const book = db.book.get('book').then((found) => present(found, 'the book'));
+  const located =
+    shipTo === null ? book.then(({ business }) => loadSetup(db, business.address, keys)) : loadSetup(db, shipTo, keys);
+  return Promise.all([
+    book,
+    located,
+    db.certificates
+      .where('customerId')
+      .equals(customer?.id ?? '')
+      .toArray(),
+    withholds && day !== null ? yearBases(db, customer.id, day) : NO_YEAR,
+    db.styles.toArray(),
+  ]).then(([{ business }, setup, certificates, yearSoFar, styles]) => {
+    const setting = (rates: ReadonlyMap<string, RateOn>): Setting => ({
+      business,
+      setup,
+      certificates,
+      yearSoFar,
+      styles,
+      rateOf: (currency) => rates.get(currency) ?? null,
     });
+    const withheld = setup.withholdingTypes.filter((type) => customer?.withholding.includes(type.id));
+    const foreign = new Set<string>([
+      ...setup.registrations.map((r) => r.filingCurrency),
+      ...withheld.map((type) => type.currency),
+      draft.currency,
+    ]);
+    foreign.delete('');
+    foreign.delete(business.homeCurrency);
+    // An empty answer without a look into the database would end the transaction this runs in.
+    if (day === null || foreign.size === 0) return setting(new Map());
+    return ratesOn(db, [...foreign], day).then(setting);
   });
 }
 

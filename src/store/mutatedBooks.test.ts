@@ -2,30 +2,22 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { day } from 'tests/book';
+import { seeded } from 'tests/seeded';
 import { NO_FILTER } from '@/core/documents/documentFilter';
-import { digest } from '@/core/documents/seal';
 import { ARCHIVE_VERSION, unpackArchive } from '@/core/files/archive';
-import { prove } from '@/core/periods/proof';
+import { digest } from '@/core/kernel/digest';
+import { prove } from '@/core/returns/proof';
 import { archiveBook, openArchive } from './archive';
-import { overdueInvoices, recentDrafts } from './queries/documents';
-import { findDocuments } from './queries/findDocuments';
-import { journalOf } from './queries/ledger';
-import { periodReturn, returnsToFile, ribbon } from './queries/periods';
-import { proofMaterial } from './queries/proofMaterial';
+import { journalOf } from './ledger/queries/ledger';
+import { overdueInvoices, recentDrafts } from './sales/queries/documents';
+import { findDocuments } from './sales/queries/findDocuments';
 import { BookDb } from './schema';
+import { periodReturn, returnsToFile, ribbon } from './tax/queries/periods';
+import { proofMaterial } from './tax/queries/proofMaterial';
 
 /* Book files that somebody changed, with the hashes put right again: refused, or a book that every screen can read. */
 
 const TODAY = day('2026-04-01');
-
-/** Numbers that look random and are the same in every run. */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
 
 const JUNK: readonly unknown[] = [
   null,
@@ -78,7 +70,7 @@ function bookWith(files: Record<string, Uint8Array>, name: string, rows: readonl
 async function lookAround(db: BookDb): Promise<void> {
   const registrations = await db.registrations.toArray();
   for (const registration of registrations) {
-    for (const { span } of await ribbon(db, registration, TODAY, 6)) {
+    for (const { span } of await ribbon(db, registration, TODAY, 3)) {
       await periodReturn(db, registration, span.start);
       prove(await proofMaterial(db, registration, span.start));
       await journalOf(db, span, 50);
@@ -95,25 +87,30 @@ async function lookAround(db: BookDb): Promise<void> {
 test('of 500 changed books each is refused in words, or opens sound', async () => {
   const files = await filesOfToday();
   const tables = Object.keys(files).filter((name) => name.startsWith('tables/') && (files[name]?.length ?? 0) > 0);
+  const rowsOf = new Map(
+    tables.map((name) => [
+      name,
+      strFromU8(files[name] as Uint8Array)
+        .split('\n')
+        .map((line) => JSON.parse(line) as unknown),
+    ]),
+  );
   let refused = 0;
   const target = new BookDb('mutated-target');
   for (let seed = 1; seed <= 500; seed++) {
     const random = seeded(seed);
     const name = tables[Math.floor(random() * tables.length)] as string;
-    const rows = strFromU8(files[name] as Uint8Array)
-      .split('\n')
-      .map((line) => JSON.parse(line) as unknown);
+    const rows = rowsOf.get(name) ?? [];
     const at = Math.floor(random() * rows.length);
     const changed =
       random() < 0.1 ? rows.filter((_, i) => i !== at) : rows.map((row, i) => (i === at ? mutated(row, random) : row));
-    const read = unpackArchive(bookWith(files, name, changed));
-    if (!read.ok) {
-      refused++;
-      expect(read.refusals.every(({ code, path }) => code === 'damaged' && path !== undefined)).toBe(true);
+    const opened = await openArchive(target, bookWith(files, name, changed));
+    if (opened.ok) {
+      await lookAround(target);
       continue;
     }
-    expect(await openArchive(target, bookWith(files, name, changed))).toMatchObject({ ok: true });
-    await lookAround(target);
+    refused++;
+    expect(opened.refusals.every(({ code, path }) => code === 'damaged' && path !== undefined)).toBe(true);
   }
   expect(ARCHIVE_VERSION).toBe(5);
   // Most changes are noticed; those that are not touch what is free, such as remarks, names and tags.

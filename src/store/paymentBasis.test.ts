@@ -1,20 +1,20 @@
 import fc from 'fast-check';
 import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
 import { minor, total } from '@/core/kernel/money';
-import { prove } from '@/core/periods/proof';
+import { prove } from '@/core/returns/proof';
 import type { Registration } from '@/core/tax/registration';
-import { creditInvoice } from './actions/creditInvoice';
-import { keepDraft } from './actions/drafts';
-import { fileReturn } from './actions/fileReturn';
-import { issueInvoice } from './actions/issueInvoice';
-import { recordReceipt } from './actions/recordReceipt';
-import { keepRegistration } from './actions/taxSetup';
 import { archiveBook, openArchive } from './archive';
 import { present } from './load';
+import { recordReceipt } from './payments/actions/recordReceipt';
 import { perform } from './perform';
-import { periodReturn } from './queries/periods';
-import { proofMaterial } from './queries/proofMaterial';
+import { creditInvoice } from './sales/actions/creditInvoice';
+import { keepDraft } from './sales/actions/drafts';
+import { issueInvoice } from './sales/actions/issueInvoice';
 import { BookDb } from './schema';
+import { keepRegistration } from './setup/actions/taxSetup';
+import { fileReturn } from './tax/actions/fileReturn';
+import { periodReturn } from './tax/queries/periods';
+import { proofMaterial } from './tax/queries/proofMaterial';
 
 /* Tax on payment basis: nothing falls due before it is paid, and the last payment releases the rest. */
 

@@ -1,7 +1,8 @@
 import Dexie from 'dexie';
-import { act, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
-import { changeItem } from './actions/setup';
+import { act, draftOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
 import { perform, storageRefusal } from './perform';
+import { keepDraft } from './sales/actions/drafts';
+import { changeItem } from './setup/actions/setup';
 
 describe('errors of the browser', () => {
   test.each<[string, unknown, string | undefined]>([
@@ -44,4 +45,18 @@ test('a closed book is a refusal, not a fault', async () => {
   if (item === undefined) throw new Error('no item');
   const { keys: _, ...plain } = item;
   expect(refusalCodes(await perform(db, changeItem, plain, momentOn('2026-01-10')))).toEqual(['storage-failed']);
+});
+
+test('a draft is kept while the ledger is written elsewhere: it locks what it reads and writes alone', async () => {
+  const db = await newBook();
+  const order: string[] = [];
+  await db.transaction('rw', db.journal, db.journalLines, async () => {
+    const kept = Dexie.ignoreTransaction(() => perform(db, keepDraft, draftOf(), momentOn('2026-01-15')));
+    // The ledger stays locked until the draft is kept; an action over all tables would wait for ever.
+    expect(await Dexie.waitFor(kept, 10_000)).toMatchObject({ ok: true });
+    order.push('kept');
+    await db.journal.count();
+    order.push('ledger');
+  });
+  expect(order).toEqual(['kept', 'ledger']);
 });

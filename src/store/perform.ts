@@ -1,5 +1,6 @@
 import Dexie from 'dexie';
-import type { Decision, Moment } from '@/core/decisions/changes';
+import type { Decision, Moment } from '@/core/book/changes';
+import type { BookTable } from '@/core/book/tables';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { BookDb } from './schema';
 import { write } from './write';
@@ -11,6 +12,8 @@ import { write } from './write';
 export interface Action<Input, Value> {
   /** Goes on the audit trail. */
   readonly name: string;
+  /** Tables that it reads and writes: no other are locked meanwhile. All of the book unless given. */
+  readonly touches?: readonly BookTable[];
   readonly decide: (db: BookDb, input: Input, moment: Moment) => Promise<Decision<Value>>;
 }
 
@@ -39,7 +42,8 @@ export async function perform<Input, Value>(
   moment: Moment,
 ): Promise<Result<Value>> {
   try {
-    return await db.transaction('rw', db.tables, async (): Promise<Result<Value>> => {
+    const tables = action.touches?.map((name) => db.table(name)) ?? db.tables;
+    return await db.transaction('rw', tables, async (): Promise<Result<Value>> => {
       const decision = await action.decide(db, input, moment);
       if (!decision.ok) return decision;
       await write(db, decision.value.changes, action.name, moment);

@@ -7,12 +7,12 @@ import { readEInvoiceText, writeEInvoice } from '@/core/einvoice/syntax';
 import { viewOf } from '@/core/einvoice/view';
 import { isoDate } from '@/core/kernel/date';
 import { buildDemo } from '@/demo/buildDemo';
-import { attachFile, letFileOut } from './actions/afterIssue';
-import { creditInvoice } from './actions/creditInvoice';
-import { sendEInvoices } from './actions/exchange';
-import { draftFromFile } from './actions/received';
+import { draftFromFile } from './delivery/actions/receivedFiles';
+import { sendEInvoices } from './delivery/actions/sending';
 import { loadSetting, present } from './load';
 import { perform } from './perform';
+import { attachFile, letFileOut } from './sales/actions/afterIssue';
+import { creditInvoice } from './sales/actions/creditInvoice';
 import { BookDb } from './schema';
 
 const DAY = '2026-01-15';

@@ -1,13 +1,13 @@
 import { act, day, issued, lineOf, newBook } from 'tests/book';
 import { minor } from '@/core/kernel/money';
-import { prove } from '@/core/periods/proof';
-import { fileReturn } from './actions/fileReturn';
-import { keepRegistration } from './actions/taxSetup';
-import { writeJournal as journal } from './actions/writeJournal';
+import { prove } from '@/core/returns/proof';
+import { writeJournal as journal } from './ledger/actions/writeJournal';
 import { present } from './load';
-import { ribbon } from './queries/periods';
-import { proofMaterial } from './queries/proofMaterial';
 import type { BookDb } from './schema';
+import { keepRegistration } from './setup/actions/taxSetup';
+import { fileReturn } from './tax/actions/fileReturn';
+import { ribbon } from './tax/queries/periods';
+import { proofMaterial } from './tax/queries/proofMaterial';
 
 /* The tax account from its opening to its closing balance, by posting date. */
 

@@ -12,31 +12,35 @@ import {
 } from 'tests/book';
 import { NO_FILTER } from '@/core/documents/documentFilter';
 import { sealCode } from '@/core/documents/seal';
+import { PLAIN_STYLE } from '@/core/documents/style';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import { blankCustomer } from '@/core/parties/customer';
-import { prove } from '@/core/periods/proof';
-import { annotateDocument, attachFile, cancelDocument, detachFile, sendElsewhere } from './actions/afterIssue';
-import { correctInvoice, creditInvoice } from './actions/creditInvoice';
-import { mergeDouble } from './actions/customers';
-import { deleteDraft, keepDraft } from './actions/drafts';
-import { fileReturn } from './actions/fileReturn';
-import { issueInvoice } from './actions/issueInvoice';
-import { beginStage, keepAnswer, remake, sendQuoteDraft } from './actions/quotes';
-import { importRates } from './actions/rates';
-import { recordReceipt } from './actions/recordReceipt';
-import { changeCustomer } from './actions/setup';
-import { enterOpening, enterTakings } from './actions/takings';
-import { keepExchangeRate } from './actions/taxSetup';
-import { keepSeries, keepView } from './actions/views';
-import { present } from './load';
+import { prove } from '@/core/returns/proof';
+import { codesUnder } from '@/core/tax/taxSetup';
+import { sendEInvoices } from './delivery/actions/sending';
+import { loadRecords, present } from './load';
+import { recordReceipt } from './payments/actions/recordReceipt';
 import { perform } from './perform';
-import { documentFile, historyOf } from './queries/family';
-import { findDocuments, searchDocuments } from './queries/findDocuments';
-import { periodReturn } from './queries/periods';
-import { proofMaterial } from './queries/proofMaterial';
-import { checkPaper, checkSeals } from './queries/seals';
+import { annotateDocument, attachFile, cancelDocument, detachFile, sendElsewhere } from './sales/actions/afterIssue';
+import { correctInvoice, creditInvoice } from './sales/actions/creditInvoice';
+import { deleteDraft, keepDraft } from './sales/actions/drafts';
+import { issueInvoice } from './sales/actions/issueInvoice';
+import { beginStage, keepAnswer, remake, sendQuoteDraft } from './sales/actions/quotes';
+import { enterOpening, enterTakings } from './sales/actions/takings';
+import { keepSeries, keepView } from './sales/actions/views';
+import { documentFile, historyOf } from './sales/queries/family';
+import { findDocuments, searchDocuments } from './sales/queries/findDocuments';
+import { checkPaper, checkSeals } from './sales/queries/seals';
+import { stylesFor } from './sales/queries/styles';
 import type { BookDb } from './schema';
+import { mergeDouble } from './setup/actions/customers';
+import { importRates } from './setup/actions/rates';
+import { changeCustomer } from './setup/actions/setup';
+import { keepExchangeRate, keepStyle } from './setup/actions/taxSetup';
+import { fileReturn } from './tax/actions/fileReturn';
+import { periodReturn } from './tax/queries/periods';
+import { proofMaterial } from './tax/queries/proofMaterial';
 
 const DAY = '2026-01-15';
 
@@ -85,7 +89,7 @@ describe('a quote', () => {
       { documentId: first.id, answer: { kind: 'accepted', on: day(DAY), words: 'Aoife' } },
       momentOn(DAY),
     );
-    expect(refusalCodes(stale)).toEqual(['answered']);
+    expect(refusalCodes(stale)).toEqual(['replaced']);
     expect((await checkSeals(db, () => undefined)).every((chain) => chain.broken === null && !chain.cut)).toBe(true);
   });
 
@@ -139,6 +143,21 @@ describe('a quote', () => {
 });
 
 describe('life after issue', () => {
+  test('a document prints in the style it was issued in, whatever becomes of the style and the default', async () => {
+    const db = await newBook();
+    const plain = await issued(db);
+    await act(db, keepStyle, { value: { ...PLAIN_STYLE, id: 'harbour', name: 'Harbour' }, isNew: true }, DAY);
+    const book = present(await db.book.get('book'), 'the book');
+    await db.book.put({ ...book, business: { ...book.business, styleId: 'harbour' } });
+    const styled = await issued(db, { issueDate: '2026-01-16' });
+    await act(db, keepStyle, { value: { ...PLAIN_STYLE, id: 'harbour', name: 'Changed since' }, isNew: false }, DAY);
+    const [one, two] = await stylesFor(db, [plain, styled]);
+    expect([one?.name, two?.name]).toEqual([PLAIN_STYLE.name, 'Harbour']);
+    // What is not issued yet prints as the style is today.
+    const [draft] = await stylesFor(db, [{ styleId: '', customerId: 'ballyvaughan' }]);
+    expect(draft?.name).toBe('Changed since');
+  });
+
   test('cancelling takes entry and tax back in the same period, keeps the number, and the proof holds', async () => {
     const db = await newBook();
     const invoice = await issued(db);
@@ -288,6 +307,28 @@ describe('counter and opening', () => {
     expect(refusalCodes(wrong)).toEqual(['invalid', 'invalid']);
   });
 
+  test('takings take no code of another territory', async () => {
+    const db = await newBook();
+    const [tax, code] = [await db.taxes.toCollection().first(), await db.taxCodes.get('IE-S')];
+    const there = { ...present(tax, 'a tax'), id: 'wa-tax', jurisdictionId: 'US-WA' };
+    await db.taxes.add(there);
+    const components = [{ taxId: 'wa-tax', taxClass: 'standard', family: '', compound: false }];
+    await db.taxCodes.add({ ...present(code, 'a code'), id: 'WA-S', components });
+    const { codes, taxes, rows } = await loadRecords(db);
+    const ids = (jurisdictionId: string) => codesUnder({ jurisdictionId }, { codes, taxes, rows }).map(({ id }) => id);
+    expect([ids('IE').includes('IE-S'), ids('IE').includes('WA-S')]).toEqual([true, false]);
+    expect([ids('US-WA').includes('IE-S'), ids('US-WA').includes('WA-S')]).toEqual([false, true]);
+    const input = {
+      registrationId: 'ie-vat',
+      date: DAY,
+      paidBy: 'cash',
+      note: '',
+      rows: [{ taxCode: 'WA-S', amount: '10', account: '4000' }],
+    } as const;
+    expect(refusalCodes(await perform(db, enterTakings, input, momentOn(DAY)))).toContain('check-failed');
+    expect(await db.documents.count()).toBe(0);
+  });
+
   test('an open item of the old books is owed and settled like an invoice, and touches no tax', async () => {
     const db = await newBook();
     const input = { customerId: 'clewbay', date: '2025-11-30', due: '2025-12-30', number: 'A-991', amount: '120.00' };
@@ -367,11 +408,21 @@ describe('a document in foreign currency', () => {
 describe('customers', () => {
   test('a double is merged: documents, balance and drafts move, issued names stay', async () => {
     const db = await newBook();
+    const [double, board] = [await db.customers.get('clewbay'), await db.customers.get('ballyvaughan')];
+    const { endpoint } = present(board, 'the board');
+    await act(db, changeCustomer, { ...present(double, 'the double'), endpoint }, DAY);
     const invoice = await issued(db, { customerId: 'clewbay' });
     await act(db, keepDraft, draftOf({ customerId: 'clewbay' }), DAY);
     const child = { ...blankCustomer('child', 'Clew Bay Shop', 'IE'), prospect: true, parentId: 'clewbay' };
     await act(db, changeCustomer, child, DAY);
+    await act(db, attachFile, attachmentOf({ ownerId: 'clewbay', name: 'terms.pdf' }), DAY);
+    await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
+    const view = { id: 'theirs', name: 'Theirs', filter: { ...NO_FILTER, customerId: 'clewbay' } };
+    await db.savedViews.add({ ...view, query: '', columns: [] } as never);
     await act(db, mergeDouble, { keepId: 'inishmaan', doubleId: 'clewbay' }, DAY);
+    expect((await db.attachments.toArray()).map((file) => file.ownerId)).toEqual(['inishmaan']);
+    expect((await db.transmissions.toArray()).map((one) => one.customerId)).toEqual(['inishmaan']);
+    expect((await db.savedViews.get('theirs'))?.filter.customerId).toBe('inishmaan');
     expect(await documentOf(db, invoice.id)).toMatchObject({
       customerId: 'inishmaan',
       customerName: invoice.customerName,

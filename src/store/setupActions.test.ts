@@ -1,25 +1,28 @@
 import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
-import type { ExchangeRate } from '@/core/documents/exchangeRate';
+import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
 import { CSV_SHAPES } from '@/core/files/setupTables';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { differences } from '@/core/kernel/differences';
 import { isBalanced } from '@/core/ledger/entry';
-import { prove } from '@/core/periods/proof';
-import { byJurisdiction } from '@/core/periods/return';
+import { prove } from '@/core/returns/proof';
+import { byJurisdiction } from '@/core/returns/return';
 import type { Registration } from '@/core/tax/registration';
 import { tableFaults } from '@/core/tax/tableFaults';
 import type { Tax, TaxRate } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, washingtonRegistration } from '@/demo/setup';
-import { changeTaxRate } from './actions/changeRate';
-import { creditInvoice } from './actions/creditInvoice';
-import { keepDraft } from './actions/drafts';
-import { fileReturn } from './actions/fileReturn';
-import { importCsv } from './actions/importTable';
-import { issueInvoice } from './actions/issueInvoice';
-import { changeCustomer, changeItem } from './actions/setup';
+import { loadSetup, present } from './load';
+import { perform } from './perform';
+import { creditInvoice } from './sales/actions/creditInvoice';
+import { keepDraft } from './sales/actions/drafts';
+import { issueInvoice } from './sales/actions/issueInvoice';
+import { findCustomers } from './sales/queries/documents';
+import { historyOf } from './sales/queries/family';
+import type { BookDb } from './schema';
+import { importCsv } from './setup/actions/importTable';
+import { changeCustomer, changeItem } from './setup/actions/setup';
 import {
   addStarterPack,
   dropPlace,
@@ -32,17 +35,14 @@ import {
   keepTax,
   keepTaxCode,
   keepWithholdingType,
-} from './actions/taxSetup';
-import { loadSetup, present } from './load';
-import { perform } from './perform';
-import { lapsingCertificates } from './queries/certificates';
-import { findCustomers } from './queries/documents';
-import { historyOf } from './queries/family';
-import { periodReturn, returnsToFile, ribbon } from './queries/periods';
-import { placesByName } from './queries/places';
-import { proofMaterial } from './queries/proofMaterial';
-import { effectsOf } from './queries/rateChange';
-import type { BookDb } from './schema';
+} from './setup/actions/taxSetup';
+import { lapsingCertificates } from './setup/queries/certificates';
+import { placesByName } from './setup/queries/places';
+import { changeTaxRate } from './tax/actions/changeRate';
+import { fileReturn } from './tax/actions/fileReturn';
+import { periodReturn, returnsToFile, ribbon } from './tax/queries/periods';
+import { proofMaterial } from './tax/queries/proofMaterial';
+import { effectsOf } from './tax/queries/rateChange';
 
 const JANUARY = '2026-01-15';
 const WASHINGTON = washingtonRegistration(day('2026-01-01'));

@@ -3,17 +3,17 @@ import { join } from 'node:path';
 import Dexie from 'dexie';
 import { strFromU8, unzipSync } from 'fflate';
 import { wholeBook } from 'tests/book';
-import { BOOK_TABLES } from '@/core/decisions/changes';
+import { BOOK_TABLES } from '@/core/book/tables';
 import { restated } from '@/core/documents/issued';
 import { lookOf } from '@/core/documents/look';
 import { unpackArchive } from '@/core/files/archive';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
-import { prove } from '@/core/periods/proof';
-import { taxEntriesOf } from '@/core/periods/taxEntry';
+import { prove } from '@/core/returns/proof';
+import { taxEntriesOf } from '@/core/returns/taxEntry';
 import { present } from '@/store/load';
-import { proofMaterial } from '@/store/queries/proofMaterial';
 import { BookDb } from '@/store/schema';
+import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { archiveBook, openArchive } from './archive';
 
 /* A book file written by version 1: 23 documents, one return filed, drafts in both price modes. */

@@ -1,12 +1,13 @@
 import type { Table } from 'dexie';
-import type { Changes, Moment, TruthTable } from '@/core/decisions/changes';
+import type { Changes, Moment } from '@/core/book/changes';
+import type { TruthTable } from '@/core/book/tables';
 import { grouped } from '@/core/kernel/grouped';
 import { isBalanced } from '@/core/ledger/entry';
 import { moveAccounts, moveCustomers, moveTax, moveVocabulary, openMoves } from './balances';
 import type { BookDb } from './schema';
 
 /**
- * The one door for writing. Called inside a read-write transaction over all tables; writes truth,
+ * The one door for writing. Called inside a read-write transaction over the tables it touches; writes truth,
  * kept balances and the audit event together. Throws (and so undoes everything) when an entry does
  * not balance or a new row exists already.
  */
@@ -17,23 +18,19 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
     if (!isBalanced(group)) throw new RangeError(`entry ${entryId} does not balance`);
 
   const after = [...(add.documents ?? []), ...(put.documents ?? [])];
-  if (after.length > 0) {
-    const before = await db.documents.bulkGet(after.map((document) => document.id));
-    await moveCustomers(db, openMoves(after, before));
-    await moveVocabulary(db, after, before);
-  }
-  for (const [name, rows] of Object.entries(add)) await tableOf(db, name).bulkAdd([...rows]);
-  for (const [name, rows] of Object.entries(put)) await tableOf(db, name).bulkPut([...rows]);
-  if (remove.drafts !== undefined) await db.drafts.bulkDelete([...remove.drafts]);
-  if (remove.places !== undefined) await db.places.bulkDelete([...remove.places]);
-  if (remove.taxes !== undefined) await db.taxes.bulkDelete([...remove.taxes]);
-  if (remove.taxCodes !== undefined) await db.taxCodes.bulkDelete([...remove.taxCodes]);
-  if (remove.savedViews !== undefined) await db.savedViews.bulkDelete([...remove.savedViews]);
-  if (remove.attachments !== undefined) await db.attachments.bulkDelete([...remove.attachments]);
-  if (lines.length > 0) await moveAccounts(db, lines);
-  if (add.taxEntries !== undefined) await moveTax(db, add.taxEntries);
-  if (audit !== null)
-    await db.audit.add({ id: moment.newId(), at: moment.now, operator: moment.operator, action, ...audit });
+  const before = after.length === 0 ? [] : await db.documents.bulkGet(after.map((document) => document.id));
+  const { now: at, operator, newId } = moment;
+  const notes = [audit ?? []].flat().map((note) => ({ id: newId(), at, operator, action, ...note }));
+  // Side by side: each answer of the database that is waited for alone costs as much as the writing itself.
+  await Promise.all([
+    ...Object.entries(add).map(([name, rows]) => tableOf(db, name).bulkAdd([...rows])),
+    ...Object.entries(put).map(([name, rows]) => tableOf(db, name).bulkPut([...rows])),
+    ...Object.entries(remove).map(([name, keys]) => tableOf(db, name).bulkDelete([...keys])),
+    ...(after.length > 0 ? [moveCustomers(db, openMoves(after, before)), moveVocabulary(db, after, before)] : []),
+    ...(lines.length > 0 ? [moveAccounts(db, lines)] : []),
+    ...(add.taxEntries !== undefined ? [moveTax(db, add.taxEntries)] : []),
+    ...(notes.length > 0 ? [db.audit.bulkAdd(notes)] : []),
+  ]);
 }
 
 function tableOf(db: BookDb, name: string): Table<unknown> {

@@ -1,12 +1,11 @@
 import { expose } from 'comlink';
-import type { Moment } from '@/core/decisions/changes';
-import type { Queued } from '@/core/decisions/exchange';
+import type { Moment } from '@/core/book/changes';
+import type { Queued } from '@/core/decisions/delivery/sending';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
-import { type Proof, prove } from '@/core/periods/proof';
+import { type Proof, prove } from '@/core/returns/proof';
 import { buildDemo } from '@/demo/buildDemo';
-import { sendEInvoices } from '@/store/actions/exchange';
 import {
   archiveBook,
   bringBack,
@@ -16,11 +15,12 @@ import {
   type SavedBook,
   saveBook,
 } from '@/store/archive';
+import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
-import { proofMaterial } from '@/store/queries/proofMaterial';
-import { type ChainCheck, checkSeals } from '@/store/queries/seals';
+import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
 import { BookDb } from '@/store/schema';
+import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 
 const db = new BookDb();
 

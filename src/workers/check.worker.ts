@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
-import { draftXml } from '@/core/decisions/draftXml';
-import { checksOf } from '@/core/decisions/findings';
+import { draftXml } from '@/core/decisions/sales/draftXml';
+import { checksOf } from '@/core/decisions/sales/findings';
 import { checkFile, type RuleFinding, rulesFor } from '@/core/einvoice/check';
 import type { Profile } from '@/core/einvoice/rules/rule';
 import { readEInvoiceText, type Syntax } from '@/core/einvoice/syntax';

@@ -1,6 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink';
-import type { Moment } from '@/core/decisions/changes';
-import type { Queued } from '@/core/decisions/exchange';
+import type { Moment } from '@/core/book/changes';
+import type { Queued } from '@/core/decisions/delivery/sending';
 import type { Result } from '@/core/kernel/result';
 import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';

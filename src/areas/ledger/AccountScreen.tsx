@@ -5,14 +5,15 @@ import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import { type Minor, minor } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
-import { spanName } from '@/core/periods/calendar';
-import { accountPage } from '@/store/queries/ledger';
+import { spanName } from '@/core/returns/calendar';
+import { accountPage } from '@/store/ledger/queries/ledger';
 import { Button } from '@/ui/Button';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 
 const PAGE = 100;
@@ -38,7 +39,7 @@ export function AccountScreen({ code }: { readonly code: string }) {
   });
   const money = (amount: Minor) => <Money amount={amount} currency={currency} />;
   const opening = (line: JournalLine, amount: Minor) => (
-    <Link href={`/ledger?entry=${line.entryId}`} className="hover:underline">
+    <Link href={routes.entry(line.entryId)} className="hover:underline">
       {money(amount)}
     </Link>
   );
@@ -60,7 +61,7 @@ export function AccountScreen({ code }: { readonly code: string }) {
           {
             head: 'Entry',
             cell: ({ line }) => (
-              <Link href={`/ledger?entry=${line.entryId}`} className="underline decoration-rule underline-offset-4">
+              <Link href={routes.entry(line.entryId)} className="underline decoration-rule underline-offset-4">
                 {line.text}
               </Link>
             ),

@@ -3,15 +3,16 @@
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import type { AuditEvent } from '@/core/decisions/changes';
+import type { AuditEvent } from '@/core/book/tables';
 import { differences } from '@/core/kernel/differences';
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
-import { historyOf } from '@/store/queries/family';
+import { historyOf } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 
 const PAGE = 50;
 /** Differences beyond this are counted, not listed. */
@@ -58,7 +59,7 @@ export function HistoryScreen() {
           about === '' ? (
             'newest first'
           ) : (
-            <Link href="/ledger/history" className="underline underline-offset-4">
+            <Link href={routes.history} className="underline underline-offset-4">
               the whole trail
             </Link>
           )

@@ -5,15 +5,16 @@ import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
-import { spanName } from '@/core/periods/calendar';
+import { spanName } from '@/core/returns/calendar';
 import { readStackKey } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
-import { journalEntry, journalOf } from '@/store/queries/ledger';
+import { journalEntry, journalOf } from '@/store/ledger/queries/ledger';
 import { Button } from '@/ui/Button';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { sourcePath } from './sourcePath';
 
@@ -39,7 +40,7 @@ export function Journal() {
       <SheetTitle
         aside={
           entryId !== '' && (
-            <Link href="/ledger" className="underline underline-offset-4">
+            <Link href={routes.ledger} className="underline underline-offset-4">
               The whole journal
             </Link>
           )
@@ -89,7 +90,7 @@ export function Journal() {
                   <tr key={line.id}>
                     <td />
                     <td className={`px-1.5 ${line.amount < 0n ? 'pl-8' : ''}`}>
-                      <Link href={`/ledger/account/${line.account}`} className="hover:underline">
+                      <Link href={routes.account(line.account)} className="hover:underline">
                         <span className="text-soft">{line.account}</span> {nameOf(line.account)}
                         {line.taxCode !== '' && <span className="text-soft">, {codeName(line.taxCode)}</span>}
                       </Link>

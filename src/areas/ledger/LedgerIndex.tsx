@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
+import { routes } from '../shell/routes';
 
 const LINK = '-ml-3.5 block border-l-[3px] py-1 pr-2.5 pl-[17px]';
 
@@ -12,13 +13,13 @@ export function LedgerIndex() {
   const path = usePathname();
   const { accounts } = useOpenBook();
   const links = [
-    { path: '/ledger', name: 'Journal' },
-    { path: '/ledger/trial-balance', name: 'Trial balance' },
-    { path: '/ledger/write', name: 'Write a journal' },
-    { path: '/ledger/seals', name: 'Seals' },
-    { path: '/ledger/history', name: 'Audit trail' },
+    { path: routes.ledger, name: 'Journal' },
+    { path: routes.trialBalance, name: 'Trial balance' },
+    { path: routes.writeJournal, name: 'Write a journal' },
+    { path: routes.seals, name: 'Seals' },
+    { path: routes.history, name: 'Audit trail' },
     ...accounts.map((account) => ({
-      path: `/ledger/account/${account.code}`,
+      path: routes.account(account.code),
       name: `${account.code} ${account.name}`,
     })),
   ];

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
-import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/queries/seals';
+import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/sales/queries/seals';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import { Mark } from '@/ui/Mark';
@@ -14,8 +14,9 @@ import { Sheet, SheetTitle } from '@/ui/Page';
 import { Progress } from '@/ui/Progress';
 import { Ruled } from '@/ui/Ruled';
 import { onBook, Stopped } from '@/workers/client';
-import { KIND_WORDS } from '../sales/documentMark';
+import { KIND_WORDS } from '../shared/documentMark';
 import { bookDb } from '../shell/book';
+import { routes } from '../shell/routes';
 
 const LINK = 'underline decoration-rule underline-offset-4';
 
@@ -40,7 +41,7 @@ function resultOf({ broken, cut, documents }: ChainCheck) {
     return (
       <>
         <Mark kind="wrong" />{' '}
-        <Link href={`/sales/doc/${broken.id}`} className={LINK}>
+        <Link href={routes.document(broken.id)} className={LINK}>
           {broken.number}
         </Link>{' '}
         does not fit its seal
@@ -211,7 +212,7 @@ function Paper() {
         )}
         {answer !== null && answer.found === 'unaltered' && (
           <p className="pl-5">
-            <Link href={`/sales/doc/${answer.document.id}`} className={LINK}>
+            <Link href={routes.document(answer.document.id)} className={LINK}>
               {answer.document.number}
             </Link>{' '}
             of {writeDate(answer.document.issueDate)} to {answer.document.customerName}, total{' '}

@@ -9,13 +9,14 @@ import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 
 /** A balance that opens the lines behind it. */
 function Figure({ account, amount }: { readonly account: string; readonly amount: Minor }) {
   const { currency } = useOpenBook();
   return (
-    <Link href={`/ledger/account/${account}`} className="hover:underline">
+    <Link href={routes.account(account)} className="hover:underline">
       <Money amount={amount} currency={currency} />
     </Link>
   );
@@ -44,7 +45,7 @@ export function TrialBalanceScreen() {
             {
               head: 'Name',
               cell: ({ account }) => (
-                <Link href={`/ledger/account/${account.code}`} className="underline decoration-rule underline-offset-4">
+                <Link href={routes.account(account.code)} className="underline decoration-rule underline-offset-4">
                   {account.name}
                 </Link>
               ),

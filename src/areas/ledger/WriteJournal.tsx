@@ -8,7 +8,8 @@ import type { Refusal } from '@/core/kernel/result';
 import { outputAccountOf } from '@/core/ledger/posting';
 import { readTypedDate } from '@/core/parties/terms';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
-import { writeJournal } from '@/store/actions/writeJournal';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Mark } from '@/ui/Mark';
@@ -16,8 +17,8 @@ import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today } from '../shell/book';
+import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
-import { wordRefusal, wordRefusals } from '../shell/wording';
 
 interface TypedSide {
   readonly account: string;
@@ -84,7 +85,7 @@ export function WriteJournal() {
     });
     if (!result.ok) return setRefusals(result.refusals);
     toast('The journal is written');
-    router.push(`/ledger?entry=${result.value.id}`);
+    router.push(routes.entry(result.value.id));
   };
   useKey('ctrl+enter', () => void write());
   const errorAt = (path: string) => {
@@ -127,7 +128,6 @@ export function WriteJournal() {
           <TextField
             label="Debit"
             inputMode="decimal"
-            className="text-right"
             value={side.debit}
             error={errorAt(`sides[${i}].amount`)}
             onChange={(e) => change(i, { debit: e.target.value })}

@@ -1,4 +1,5 @@
 import type { JournalEntry } from '@/core/ledger/entry';
+import { routes } from '../shell/routes';
 
 /** Where what is behind an entry can be seen; null for a manual journal, which is its own source. */
 export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): string | null {
@@ -8,11 +9,11 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
     case 'takings':
     case 'opening':
     case 'cancellation':
-      return `/sales/doc/${entry.sourceId}`;
+      return routes.document(entry.sourceId);
     case 'receipt':
-      return `/receipts/${entry.sourceId}`;
+      return routes.receipt(entry.sourceId);
     case 'filing':
-      return '/tax';
+      return routes.tax;
     case 'journal':
       return null;
   }

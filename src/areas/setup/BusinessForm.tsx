@@ -4,14 +4,14 @@ import { useState } from 'react';
 import type { Path } from 'react-hook-form';
 import { toast } from 'sonner';
 import { type Business, businessSchema } from '@/core/parties/business';
-import { changeBusiness } from '@/store/actions/setup';
+import { changeBusiness } from '@/store/setup/actions/setup';
 import { TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
+import { AddressFields } from '../shared/AddressFields';
+import { FormFoot } from '../shared/FormFoot';
+import { useRecordForm } from '../shared/useRecordForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
-import { AddressFields } from './AddressFields';
-import { FormFoot } from './FormFoot';
-import { useRecordForm } from './useRecordForm';
 
 /** Who we are, and the account customers pay into. */
 export function BusinessForm() {

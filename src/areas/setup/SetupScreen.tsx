@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
-import { unitWord } from '@/core/documents/item';
+import { unitWord } from '@/core/catalogue/item';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { showNumber, showPrice } from '@/core/kernel/show';
 import { isActive, type Registration } from '@/core/tax/registration';
@@ -11,16 +11,17 @@ import { resolveTax } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { prepareSetup } from '@/core/tax/taxSetup';
 import { withholdingRateOn } from '@/core/tax/withholding';
-import { findItems } from '@/store/queries/documents';
+import { findItems } from '@/store/sales/queries/documents';
 import { Empty, IndexColumn, Margin, Sheet } from '@/ui/Page';
+import { ItemForm } from '../shared/ItemForm';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 import { BusinessForm } from './BusinessForm';
 import { TaxCodeForm } from './codes/TaxCodeForm';
 import { CustomerList, CustomerPage } from './customers/Customers';
 import { BookFile } from './files/BookFile';
 import { CsvFiles } from './files/CsvFiles';
-import { ItemForm } from './ItemForm';
 import { JurisdictionPage } from './jurisdictions/JurisdictionPage';
 import { JurisdictionTree } from './jurisdictions/JurisdictionTree';
 import { PackList } from './packs/PackList';
@@ -122,7 +123,7 @@ export function SetupScreen({ section, id }: { readonly section: string; readonl
                 {sections.map(({ path, name }) => (
                   <li key={path} className="border-rule border-b">
                     <Link
-                      href={`/setup/${path}`}
+                      href={routes.section(path)}
                       aria-current={path === section ? 'page' : undefined}
                       className={`-ml-3.5 block border-l-[3px] py-1 pl-[17px] ${path === section ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
                     >
@@ -159,13 +160,16 @@ function RegistrationList() {
   return (
     <RecordList
       title="Registrations"
-      path="/setup/registrations"
+      path={routes.section('registrations')}
       addLabel="New registration"
       rows={registrations}
       keyOf={(row) => row.id}
       empty="No registrations yet."
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/registrations/${row.id}`}>{row.name}</RecordLink> },
+        {
+          head: 'Name',
+          cell: (row) => <RecordLink path={routes.record('registrations', row.id)}>{row.name}</RecordLink>,
+        },
         { head: 'Number', cell: (row) => row.number },
         {
           head: 'Territory',
@@ -184,7 +188,10 @@ function RegistrationPage({ id }: { readonly id: string }) {
   return (
     <RecordPage id={id} record={registration} what="registration" nameOf={(r) => r.name}>
       {(known) => (
-        <RegistrationForm {...(known && { registration: known })} onSaved={() => router.push('/setup/registrations')} />
+        <RegistrationForm
+          {...(known && { registration: known })}
+          onSaved={() => router.push(routes.section('registrations'))}
+        />
       )}
     </RecordPage>
   );
@@ -197,7 +204,7 @@ function ItemList() {
   return (
     <RecordList
       title="Items"
-      path="/setup/items"
+      path={routes.section('items')}
       addLabel="New item"
       rows={rows}
       keyOf={(row) => row.id}
@@ -206,7 +213,7 @@ function ItemList() {
       }
       find={{ query, onQuery: setQuery }}
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/items/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Name', cell: (row) => <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink> },
         { head: 'Unit', cell: (row) => unitWord(row.unit) },
         { head: 'Supply', cell: (row) => row.supply },
         { head: 'Tax class', cell: (row) => row.taxClass },
@@ -232,7 +239,7 @@ function TaxCodeList() {
   return (
     <RecordList
       title="Tax codes"
-      path="/setup/tax-codes"
+      path={routes.section('tax-codes')}
       addLabel="New tax code"
       rows={codes}
       keyOf={(row) => row.id}
@@ -241,7 +248,7 @@ function TaxCodeList() {
         {
           head: 'Code',
           width: '100px',
-          cell: (row) => <RecordLink path={`/setup/tax-codes/${row.id}`}>{row.id}</RecordLink>,
+          cell: (row) => <RecordLink path={routes.record('tax-codes', row.id)}>{row.id}</RecordLink>,
         },
         { head: 'Name', cell: plainName },
         { head: 'Category', width: '80px', cell: (row) => row.category },
@@ -268,7 +275,9 @@ function TaxCodePage({ id }: { readonly id: string }) {
   const code = useOpenBook().codes.find((c) => c.id === id) ?? null;
   return (
     <RecordPage id={id} record={code} what="tax code" nameOf={plainName}>
-      {(known) => <TaxCodeForm {...(known && { code: known })} onSaved={() => router.push('/setup/tax-codes')} />}
+      {(known) => (
+        <TaxCodeForm {...(known && { code: known })} onSaved={() => router.push(routes.section('tax-codes'))} />
+      )}
     </RecordPage>
   );
 }
@@ -278,13 +287,16 @@ function WithholdingList() {
   return (
     <RecordList
       title="Withholding"
-      path="/setup/withholding"
+      path={routes.section('withholding')}
       addLabel="New withholding type"
       rows={records.withholdingTypes}
       keyOf={(row) => row.id}
       empty="No withholding types yet: they say what customers keep back from what they pay."
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/withholding/${row.id}`}>{row.name}</RecordLink> },
+        {
+          head: 'Name',
+          cell: (row) => <RecordLink path={routes.record('withholding', row.id)}>{row.name}</RecordLink>,
+        },
         { head: 'Of', cell: (row) => row.base },
         { head: 'Kept back', cell: (row) => (row.when === 'on-issue' ? 'on issue' : 'on payment') },
         {
@@ -306,7 +318,9 @@ function WithholdingPage({ id }: { readonly id: string }) {
   const type = useOpenBook().records.withholdingTypes.find((t) => t.id === id) ?? null;
   return (
     <RecordPage id={id} record={type} what="withholding type" nameOf={(t) => t.name}>
-      {(known) => <WithholdingForm {...(known && { type: known })} onSaved={() => router.push('/setup/withholding')} />}
+      {(known) => (
+        <WithholdingForm {...(known && { type: known })} onSaved={() => router.push(routes.section('withholding'))} />
+      )}
     </RecordPage>
   );
 }
@@ -316,13 +330,13 @@ function PriceLists() {
   return (
     <RecordList
       title="Price lists"
-      path="/setup/prices"
+      path={routes.section('prices')}
       addLabel="New price list"
       rows={rows}
       keyOf={(row) => row.id}
       empty="No price lists yet: customers pay the items’ own prices."
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/prices/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Name', cell: (row) => <RecordLink path={routes.record('prices', row.id)}>{row.name}</RecordLink> },
         { head: 'Prices hold', cell: (row) => (row.priceMode === 'gross' ? 'the tax' : 'no tax') },
         { head: 'Prices', align: 'right', cell: (row) => row.prices.length },
       ]}
@@ -335,7 +349,9 @@ function PriceListPage({ id }: { readonly id: string }) {
   const list = useBook(async (db) => (await db.priceLists.get(id)) ?? null, [id]);
   return (
     <RecordPage id={id} record={list} what="price list" nameOf={(l) => l.name}>
-      {(known) => <PriceListForm {...(known && { list: known })} onSaved={() => router.push('/setup/prices')} />}
+      {(known) => (
+        <PriceListForm {...(known && { list: known })} onSaved={() => router.push(routes.section('prices'))} />
+      )}
     </RecordPage>
   );
 }
@@ -345,7 +361,7 @@ function ItemPage({ id }: { readonly id: string }) {
   const item = useBook(async (db) => (await db.items.get(id)) ?? null, [id]);
   return (
     <RecordPage id={id} record={item} what="item" nameOf={(i) => i.name}>
-      {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push('/setup/items')} />}
+      {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push(routes.section('items'))} />}
     </RecordPage>
   );
 }

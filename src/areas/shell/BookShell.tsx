@@ -9,10 +9,11 @@ import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
 import { DropEInvoice } from './DropEInvoice';
-import { useExchange } from './exchange/useExchange';
+import { useExchange } from './delivery/useExchange';
 import { Keys } from './Keys';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
+import { routes } from './routes';
 import { Spine } from './Spine';
 import { useFaults, useLetGo } from './useFaults';
 
@@ -39,8 +40,8 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
     [registrationId],
   );
   useEffect(() => {
-    if (found === null) router.replace('/');
-    if (found === 'broken') router.replace('/rescue');
+    if (found === null) router.replace(routes.home);
+    if (found === 'broken') router.replace(routes.rescue);
   }, [found, router]);
   useExchange();
   useEffect(() => {

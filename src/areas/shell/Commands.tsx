@@ -3,17 +3,18 @@
 import { Command } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useEffect, useState } from 'react';
+import type { Item } from '@/core/catalogue/item';
 import type { IssuedDocument } from '@/core/documents/issued';
-import type { Item } from '@/core/documents/item';
 import type { Currency } from '@/core/kernel/currency';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
 import type { Receipt } from '@/core/receipts/receipt';
-import { findCustomers, findItems, findReceipts } from '@/store/queries/documents';
-import { searchDocuments } from '@/store/queries/findDocuments';
+import { findCustomers, findItems, findReceipts } from '@/store/sales/queries/documents';
+import { searchDocuments } from '@/store/sales/queries/findDocuments';
 import { AREAS } from './areas';
 import { useOpenBook } from './BookContext';
 import { today, useBook } from './book';
+import { routes } from './routes';
 
 const OPEN = 'able-ledger:commands';
 
@@ -24,26 +25,26 @@ export function openCommands(): void {
 
 /** What can be done from everywhere, as data. */
 const DO: readonly { readonly words: string; readonly path: string }[] = [
-  { words: 'Write an invoice', path: '/sales/draft/new?new=invoice' },
-  { words: 'Write a quote', path: '/sales/draft/new?new=quote' },
-  { words: 'Write a cash sale', path: '/sales/draft/new?new=cash-sale' },
-  { words: 'Enter takings', path: '/sales/takings' },
-  { words: 'Check a received e-invoice', path: '/sales/einvoice' },
-  { words: 'E-invoices sent', path: '/sales/exchange' },
-  { words: 'All documents', path: '/sales' },
-  { words: 'Verify seals', path: '/ledger/seals' },
-  { words: 'Audit trail', path: '/ledger/history' },
-  { words: 'Document styles', path: '/setup/styles' },
-  { words: 'Numbers of documents', path: '/setup/numbers' },
-  { words: 'Record a receipt', path: '/receipts/new' },
-  { words: 'Write a journal', path: '/ledger/write' },
-  { words: 'New customer', path: '/setup/customers/new' },
-  { words: 'New item', path: '/setup/items/new' },
-  { words: 'Try the decision table', path: '/setup/table' },
-  { words: 'Add a starter pack', path: '/setup/packs' },
-  { words: 'What if a rate changes', path: '/setup/rate-change' },
-  { words: 'Trial balance', path: '/ledger/trial-balance' },
-  { words: 'Save or open the book file', path: '/setup/book' },
+  { words: 'Write an invoice', path: routes.newDraft('new', 'invoice') },
+  { words: 'Write a quote', path: routes.newDraft('new', 'quote') },
+  { words: 'Write a cash sale', path: routes.newDraft('new', 'cash-sale') },
+  { words: 'Enter takings', path: routes.takings },
+  { words: 'Check a received e-invoice', path: routes.eInvoice },
+  { words: 'E-invoices sent', path: routes.sentEInvoices },
+  { words: 'All documents', path: routes.sales },
+  { words: 'Verify seals', path: routes.seals },
+  { words: 'Audit trail', path: routes.history },
+  { words: 'Document styles', path: routes.section('styles') },
+  { words: 'Numbers of documents', path: routes.section('numbers') },
+  { words: 'Record a receipt', path: routes.newReceipt },
+  { words: 'Write a journal', path: routes.writeJournal },
+  { words: 'New customer', path: routes.record('customers', 'new') },
+  { words: 'New item', path: routes.record('items', 'new') },
+  { words: 'Try the decision table', path: routes.section('table') },
+  { words: 'Add a starter pack', path: routes.section('packs') },
+  { words: 'What if a rate changes', path: routes.section('rate-change') },
+  { words: 'Trial balance', path: routes.trialBalance },
+  { words: 'Save or open the book file', path: routes.section('book') },
   ...AREAS.map((area) => ({ words: `Go to ${area.name}`, path: area.path })),
 ];
 
@@ -64,7 +65,7 @@ function rowsOf(found: FoundRows, currency: Currency): readonly Row[] {
   const typed = found.query.trim().toLowerCase();
   return [
     ...found.documents.map((document) => ({
-      path: `/sales/doc/${document.id}`,
+      path: routes.document(document.id),
       words: document.number,
       beside: document.customerName,
       aside: (
@@ -75,18 +76,18 @@ function rowsOf(found: FoundRows, currency: Currency): readonly Row[] {
       ),
     })),
     ...found.receipts.map((receipt) => ({
-      path: `/receipts/${receipt.id}`,
+      path: routes.receipt(receipt.id),
       words: receipt.number,
       beside: receipt.customerName,
       aside: <span className="tabular-nums">{showMoney(receipt.amount, receipt.currency)}</span>,
     })),
     ...found.customers.map((customer) => ({
-      path: `/setup/customers/${customer.id}`,
+      path: routes.record('customers', customer.id),
       words: customer.name,
       aside: <span className="text-soft">customer</span>,
     })),
     ...found.items.map((item) => ({
-      path: `/setup/items/${item.id}`,
+      path: routes.record('items', item.id),
       words: item.name,
       aside: <span className="text-soft">item</span>,
     })),

@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { openFile } from './openedFile';
+import { routes } from './routes';
 
 const isEInvoice = (file: File) => /\.(xml|pdf)$/i.test(file.name);
 const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') === true;
@@ -26,7 +27,7 @@ export function DropEInvoice() {
       // Without this the browser would leave the book and show the file.
       event.preventDefault();
       const file = [...(event.dataTransfer?.files ?? [])].find(isEInvoice);
-      if (file !== undefined) void openFile(file).then(() => router.push('/sales/einvoice'));
+      if (file !== undefined) void openFile(file).then(() => router.push(routes.eInvoice));
     };
     addEventListener('dragover', drag);
     addEventListener('dragleave', leave);

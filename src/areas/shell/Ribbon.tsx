@@ -1,7 +1,7 @@
 'use client';
 
-import { spanName } from '@/core/periods/calendar';
-import { ribbon } from '@/store/queries/periods';
+import { spanName } from '@/core/returns/calendar';
+import { ribbon } from '@/store/tax/queries/periods';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from './BookContext';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useLiveQuery } from 'dexie-react-hooks';
-import type { Moment } from '@/core/decisions/changes';
+import type { Moment } from '@/core/book/changes';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { type Result, refuse } from '@/core/kernel/result';
 import { type Action, perform } from '@/store/perform';
@@ -18,6 +18,8 @@ export function bookDb(): BookDb {
     opened.on('versionchange', () => {
       opened?.close();
       dispatchEvent(new Event(BOOK_LET_GO));
+      // The library would open it again, or an empty one, at the next query.
+      return false;
     });
   }
   return opened;
@@ -62,7 +64,23 @@ export async function act<Input, Value>(action: Action<Input, Value>, input: Inp
   }
 }
 
-/** A query that is asked again when what it read has changed. Undefined while it is first asked. */
+/** What kept the book from opening, which the database tells once and then calls itself closed. */
+function openingFault(error: unknown): unknown {
+  const { name, inner } = error as { readonly name?: string; readonly inner?: { readonly name: string } };
+  const closed = name === 'DatabaseClosedError';
+  return closed && inner !== undefined && inner.name !== name ? inner : error;
+}
+
+/**
+ * A query that is asked again when what it read has changed. Undefined while it is first asked.
+ * @throws what kept the book from opening; the page shows its fault screen.
+ */
 export function useBook<T>(query: (db: BookDb) => Promise<T>, dependencies: readonly unknown[] = []): T | undefined {
-  return useLiveQuery(() => query(bookDb()), [...dependencies]);
+  return useLiveQuery(
+    () =>
+      query(bookDb()).catch((error: unknown) => {
+        throw openingFault(error);
+      }),
+    [...dependencies],
+  );
 }

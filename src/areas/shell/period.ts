@@ -3,7 +3,7 @@
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import type { IsoDate } from '@/core/kernel/date';
-import type { PeriodState } from '@/store/queries/periods';
+import type { PeriodState } from '@/store/tax/queries/periods';
 
 interface Picked {
   /** First day of the picked period; null for the current one. */

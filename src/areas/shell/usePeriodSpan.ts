@@ -1,6 +1,6 @@
 'use client';
 
-import { type Span, spanOf } from '@/core/periods/calendar';
+import { type Span, spanOf } from '@/core/returns/calendar';
 import { useOpenBook } from './BookContext';
 import { today } from './book';
 import { usePicked } from './period';

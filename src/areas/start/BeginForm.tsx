@@ -3,24 +3,25 @@
 import { useRouter } from 'next/navigation';
 import type { Path } from 'react-hook-form';
 import * as yup from 'yup';
-import type { Beginning } from '@/core/decisions/setup';
+import type { Beginning } from '@/core/decisions/setup/begin';
 import { currency } from '@/core/kernel/currency';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { type Business, businessSchema } from '@/core/parties/business';
-import { spanOf } from '@/core/periods/calendar';
+import { spanOf } from '@/core/returns/calendar';
 import type { DecisionRow } from '@/core/tax/decisionTable';
 import { type FirstPacks, firstPacks } from '@/core/tax/packs';
 import { recordsOfPacks } from '@/core/tax/packs/plan';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
-import { begin } from '@/store/actions/setup';
+import { begin } from '@/store/setup/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
-import { AddressFields } from '../setup/AddressFields';
-import { CURRENCY_CHOICES } from '../setup/choices';
-import { FormFoot } from '../setup/FormFoot';
-import { RegistrationFields } from '../setup/RegistrationFields';
-import { useRecordForm } from '../setup/useRecordForm';
+import { AddressFields } from '../shared/AddressFields';
+import { CURRENCY_CHOICES } from '../shared/choices';
+import { FormFoot } from '../shared/FormFoot';
+import { RegistrationFields } from '../shared/RegistrationFields';
+import { useRecordForm } from '../shared/useRecordForm';
 import { act, today } from '../shell/book';
+import { routes } from '../shell/routes';
 
 /** What the form asks for. */
 interface Begun {
@@ -155,7 +156,7 @@ export function BeginForm() {
       standardRate: '',
     },
     (value) => act(begin, beginningOf(value)),
-    () => router.replace('/today'),
+    () => router.replace(routes.today),
     begunOf,
   );
   const value = form.watch() as Begun;

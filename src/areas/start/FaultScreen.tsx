@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { Button } from '@/ui/Button';
+import { routes } from '../shell/routes';
 
 /** What a fault of the database means to the person at the screen, by the name of the error. */
 const WORDS: Readonly<Record<string, string>> = {
@@ -41,7 +42,7 @@ export function FaultScreen({ error, onAgain }: FaultScreenProps) {
           Try again
         </Button>
         <Button onClick={() => location.reload()}>Load the page again</Button>
-        <Link href="/rescue" className="self-center underline underline-offset-4">
+        <Link href={routes.rescue} className="self-center underline underline-offset-4">
           Save what is there, or open another file
         </Link>
       </div>

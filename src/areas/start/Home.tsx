@@ -3,8 +3,9 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { OpenBookFile } from '../setup/files/OpenBookFile';
+import { OpenBookFile } from '../shared/OpenBookFile';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 import { BeginForm } from './BeginForm';
 
 /** What an empty browser sees: begin a book, open one, or look at the sample. */
@@ -13,7 +14,7 @@ export function Home() {
   const begun = useBook(async (db) => (await db.book.count()) > 0);
   const [beginning, setBeginning] = useState(false);
   useEffect(() => {
-    if (begun) router.replace('/today');
+    if (begun) router.replace(routes.today);
   }, [begun, router]);
   if (begun !== false) return null;
   return (
@@ -56,7 +57,7 @@ export function Home() {
                 Corran Point Instruments, a made-up business, with some months of work.
               </span>
             </span>
-            <Link href="/open/demo" className="shrink-0 underline underline-offset-4">
+            <Link href={routes.sample} className="shrink-0 underline underline-offset-4">
               Open the sample
             </Link>
           </li>

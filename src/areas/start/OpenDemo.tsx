@@ -2,10 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { wordRefusals } from '@/core/wording/refusals';
 import { Button } from '@/ui/Button';
 import { onBook } from '@/workers/client';
 import { bookDb, today } from '../shell/book';
-import { wordRefusals } from '../shell/wording';
+import { routes } from '../shell/routes';
 
 type Stage = 'looking' | 'asking' | 'building' | { readonly failed: string };
 
@@ -19,7 +20,7 @@ export function OpenDemo() {
     setStage('building');
     try {
       const result = await onBook((face) => face.openDemo(today(), { replace, copyAt: new Date().toISOString() }));
-      if (result.ok) router.replace('/sales');
+      if (result.ok) router.replace(routes.sales);
       else setStage({ failed: wordRefusals(result.refusals) });
     } catch (error) {
       setStage({ failed: `The sample could not be built: ${(error as Error).message}` });
@@ -47,10 +48,10 @@ export function OpenDemo() {
             book is replaced, and can be brought back in Setup, Book file.
           </p>
           <div className="flex gap-3">
-            <Button weight="main" onClick={() => router.replace('/today')}>
+            <Button weight="main" onClick={() => router.replace(routes.today)}>
               Keep my book
             </Button>
-            <Button onClick={() => router.push('/setup/book')}>Save it to a file</Button>
+            <Button onClick={() => router.push(routes.section('book'))}>Save it to a file</Button>
             <Button weight="grave" onClick={() => void build(true)}>
               Replace it with the sample
             </Button>

@@ -4,9 +4,10 @@ import { useState } from 'react';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { onBook } from '@/workers/client';
-import { BringBack } from '../setup/files/BringBack';
-import { OpenBookFile } from '../setup/files/OpenBookFile';
+import { BringBack } from '../shared/BringBack';
+import { OpenBookFile } from '../shared/OpenBookFile';
 import { bookDb, today } from '../shell/book';
+import { routes } from '../shell/routes';
 import { saveFile } from '../shell/saveFile';
 
 /** What can be done with a book that no screen can show. Needs nothing of the book itself. */
@@ -29,7 +30,7 @@ export function Rescue() {
   const end = async () => {
     try {
       await bookDb().delete();
-      location.assign('/');
+      location.assign(routes.home);
     } catch (error) {
       setEnding(false);
       setSaid(

@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
-import type { AccountBridge, BridgeItem, BridgeKind } from '@/core/periods/accountBridge';
+import type { AccountBridge, BridgeItem, BridgeKind } from '@/core/returns/accountBridge';
 import { Money } from '@/ui/Money';
+import { routes } from '../shell/routes';
 
 const WORDS: Readonly<Record<BridgeKind, string>> = {
   reported: 'Tax of this return',
@@ -24,7 +25,7 @@ export function AccountSteps({ account, bridge, currency }: AccountStepsProps) {
   return (
     <section className="mt-6" aria-label={`Account ${account}`}>
       <h2 className="mb-1 font-semibold font-serif">
-        <Link href={`/ledger/account/${account}`} className="underline decoration-rule underline-offset-4">
+        <Link href={routes.account(account)} className="underline decoration-rule underline-offset-4">
           Account {account}
         </Link>
         , from its opening to its closing balance
@@ -77,7 +78,7 @@ function Items({ items, currency }: { readonly items: readonly BridgeItem[]; rea
       <ul>
         {items.map(({ entryId, date, subject, amount }) => (
           <li key={entryId} className="flex justify-between gap-3">
-            <Link href={`/ledger?entry=${entryId}`} className="underline decoration-rule underline-offset-2">
+            <Link href={routes.entry(entryId)} className="underline decoration-rule underline-offset-2">
               {writeDate(date)} {subject}
             </Link>
             <Money amount={amount} currency={currency} />

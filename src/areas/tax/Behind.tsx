@@ -5,13 +5,14 @@ import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { total } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
-import { rowKey, type TaxBalance } from '@/core/periods/return';
-import { entriesBehindAll } from '@/store/queries/periods';
+import { rowKey, type TaxBalance } from '@/core/returns/return';
+import { entriesBehindAll } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import { Money } from '@/ui/Money';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
 
 /** What opens everything behind a return. */
 export const ALL = 'all';
@@ -59,7 +60,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
           {
             head: 'Document',
             cell: (e) => (
-              <Link href={`/sales/doc/${e.documentId}`} className="underline decoration-rule underline-offset-4">
+              <Link href={routes.document(e.documentId)} className="underline decoration-rule underline-offset-4">
                 {e.documentNumber}
               </Link>
             ),

@@ -5,15 +5,15 @@ import { toast } from 'sonner';
 import type { Minor } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
-import { type Span, spanName } from '@/core/periods/calendar';
-import type { Proof } from '@/core/periods/proof';
-import { fileReturn } from '@/store/actions/fileReturn';
+import { type Span, spanName } from '@/core/returns/calendar';
+import type { Proof } from '@/core/returns/proof';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { AreaField } from '@/ui/Field';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
-import { wordRefusal, wordRefusals } from '../shell/wording';
 
 interface FileDialogProps {
   readonly span: Span;

@@ -1,8 +1,8 @@
 'use client';
 
 import type { IsoDate } from '@/core/kernel/date';
-import { spanName } from '@/core/periods/calendar';
-import { ribbon } from '@/store/queries/periods';
+import { spanName } from '@/core/returns/calendar';
+import { ribbon } from '@/store/tax/queries/periods';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from '../shell/BookContext';

@@ -1,10 +1,11 @@
 import Link from 'next/link';
 import type { Currency } from '@/core/kernel/currency';
-import type { Difference, DifferenceCause } from '@/core/periods/proof';
+import type { Difference, DifferenceCause } from '@/core/returns/proof';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { NoteRow } from '@/ui/Page';
+import { routes } from '../shell/routes';
 import type { ProofState } from './useProof';
 
 const CAUSES: Readonly<Record<DifferenceCause, string>> = {
@@ -20,8 +21,8 @@ const CAUSES: Readonly<Record<DifferenceCause, string>> = {
 };
 
 function wayTo({ documentId, entryId }: Difference): string {
-  if (documentId !== '') return `/sales/doc/${documentId}`;
-  return entryId === '' ? '/ledger' : `/ledger?entry=${entryId}`;
+  if (documentId !== '') return routes.document(documentId);
+  return entryId === '' ? routes.ledger : routes.entry(entryId);
 }
 
 /** The three figures side by side, and each difference with its cause. */
@@ -77,7 +78,7 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
             {overridden.map(({ documentId, subject, amount }) => (
               <li key={documentId} className="mt-1 text-sm">
                 <Money amount={amount} currency={currency} />{' '}
-                <Link href={`/sales/doc/${documentId}`} className="underline underline-offset-2">
+                <Link href={routes.document(documentId)} className="underline underline-offset-2">
                   {subject}
                 </Link>
               </li>
@@ -95,7 +96,7 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
             {touching.map(({ entryId, subject, account, amount }) => (
               <li key={`${entryId}-${account}-${amount}`} className="mt-1 text-sm">
                 <Money amount={amount} currency={currency} />{' '}
-                <Link href={`/ledger?entry=${entryId}`} className="underline underline-offset-2">
+                <Link href={routes.entry(entryId)} className="underline underline-offset-2">
                   {subject}
                 </Link>
                 , account {account}

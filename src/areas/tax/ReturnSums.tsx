@@ -1,4 +1,4 @@
-import { byJurisdiction, type TaxReturn, wholeUnits } from '@/core/periods/return';
+import { byJurisdiction, type TaxReturn, wholeUnits } from '@/core/returns/return';
 import type { Registration } from '@/core/tax/registration';
 import { Money } from '@/ui/Money';
 import { Ruled } from '@/ui/Ruled';

@@ -7,9 +7,9 @@ import { decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
 import { outputAccountOf } from '@/core/ledger/posting';
-import { nextToFile, spanName } from '@/core/periods/calendar';
-import { rowKey, type TaxBalance } from '@/core/periods/return';
-import { periodReturn, periodState } from '@/store/queries/periods';
+import { nextToFile, spanName } from '@/core/returns/calendar';
+import { rowKey, type TaxBalance } from '@/core/returns/return';
+import { periodReturn, periodState } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
@@ -18,6 +18,7 @@ import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { PERIOD_WORDS, usePicked } from '../shell/period';
+import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { AccountSteps } from './AccountSteps';
 import { ALL, Behind, behindOf } from './Behind';
@@ -185,7 +186,7 @@ export function TaxScreen() {
           )}
           {filed === null && waits !== '' && <span className="text-soft">{waits}</span>}
           {filed !== null && (
-            <Link href={`/ledger?entry=${filed.entryId}`} className="underline underline-offset-4">
+            <Link href={routes.entry(filed.entryId)} className="underline underline-offset-4">
               Entry of the filing
             </Link>
           )}

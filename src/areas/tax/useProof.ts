@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { IsoDate } from '@/core/kernel/date';
-import type { Proof } from '@/core/periods/proof';
+import type { Proof } from '@/core/returns/proof';
 import { onBook, Stopped } from '@/workers/client';
 import { useBook } from '../shell/book';
 

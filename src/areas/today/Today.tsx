@@ -3,19 +3,20 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
-import { spanName } from '@/core/periods/calendar';
-import { lapsingCertificates } from '@/store/queries/certificates';
-import { overdueInvoices, recentDrafts } from '@/store/queries/documents';
-import { askingTransmissions } from '@/store/queries/exchange';
-import { returnsToFile } from '@/store/queries/periods';
+import { spanName } from '@/core/returns/calendar';
+import { askingTransmissions } from '@/store/delivery/queries/sent';
+import { overdueInvoices, recentDrafts } from '@/store/sales/queries/documents';
+import { lapsingCertificates } from '@/store/setup/queries/certificates';
+import { returnsToFile } from '@/store/tax/queries/periods';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
-import { transmissionMark, transmissionNeed } from '../sales/exchange/transmissionMark';
+import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
 import { useOpenBook } from '../shell/BookContext';
 import { moment, today, useBook } from '../shell/book';
 import { lastSaved, saveReminder } from '../shell/lastSaved';
 import { usePicked } from '../shell/period';
+import { routes } from '../shell/routes';
 
 const MOST = 30;
 
@@ -70,7 +71,7 @@ export function Today() {
       {reminder !== '' && (
         <p className="mb-5">
           <Mark kind="warning" /> {reminder}{' '}
-          <Link href="/setup/book" className="underline underline-offset-4">
+          <Link href={routes.section('book')} className="underline underline-offset-4">
             Save the book to a file
           </Link>
         </p>
@@ -84,7 +85,7 @@ export function Today() {
               <Task
                 key={registration.id}
                 mark="closing"
-                path="/tax"
+                path={routes.tax}
                 words={`Prove and file ${spanName(span)}`}
                 detail={`${registration.name}, ended ${writeDate(span.end)}`}
                 figure={<Money amount={figures.tax} currency={currency} withCode />}
@@ -105,7 +106,7 @@ export function Today() {
               <Task
                 key={certificate.id}
                 mark={certificate.until < day ? 'wrong' : 'warning'}
-                path={`/setup/customers/${certificate.customerId}`}
+                path={routes.record('customers', certificate.customerId)}
                 words={`Certificate ${certificate.number}`}
                 detail={`${customer}, ${certificate.until < day ? 'lapsed' : 'lapses'} ${isIsoDate(certificate.until) ? writeDate(certificate.until) : ''}`}
                 figure={null}
@@ -122,7 +123,7 @@ export function Today() {
               <Task
                 key={transmission.id}
                 mark={transmission.phase === 'unanswered' ? 'warning' : transmissionMark(transmission).kind}
-                path={`/sales/doc/${transmission.documentId}`}
+                path={routes.document(transmission.documentId)}
                 words={transmission.number}
                 detail={`${transmission.customerName}, ${transmissionNeed(transmission)}`}
                 figure={null}
@@ -139,7 +140,7 @@ export function Today() {
               <Task
                 key={document.id}
                 mark="overdue"
-                path={`/sales/doc/${document.id}`}
+                path={routes.document(document.id)}
                 words={document.number}
                 detail={`${document.customerName}, due ${writeDay(document.dueDate)}, ${daysBetween(document.dueDate, day)} days ago`}
                 figure={<Money amount={document.open} currency={document.content.currency} withCode />}
@@ -156,7 +157,7 @@ export function Today() {
               <Task
                 key={draft.id}
                 mark="draft"
-                path={`/sales/draft/${draft.id}`}
+                path={routes.draft(draft.id)}
                 words={`Draft for ${customer}`}
                 detail={[draft.buyerReference, draft.orderNumber].filter(Boolean).join(', ')}
                 figure={<span className="text-soft">kept {writeDay(dayOf(draft.savedAt))}</span>}

@@ -3,16 +3,17 @@ import { FIRST_SERIES, type Series } from '@/core/documents/series';
 import { PLAIN_STYLE } from '@/core/documents/style';
 import { minor } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
-import type { Proof } from '@/core/periods/proof';
-import type { TaxBalance } from '@/core/periods/return';
+import type { Proof } from '@/core/returns/proof';
+import type { TaxBalance } from '@/core/returns/return';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { present } from '@/store/load';
-import { credit } from './credit';
-import { file } from './file';
-import { checksOf, findingsOn } from './findings';
-import { type IssueMaterial, issue } from './issue';
-import { receive } from './receive';
-import { postingDate } from './writeDocument';
+import { receive } from './payments/recordReceipt';
+import { credit } from './sales/credit';
+import { checksOf, findingsOn } from './sales/findings';
+import { type IssueMaterial, issue } from './sales/issue';
+import { sendQuote } from './sales/quote';
+import { postingDate } from './sales/writeDocument';
+import { file } from './tax/fileReturn';
 
 /* The pure halves of actions: what they answer and what they want written, with no database at all. */
 
@@ -66,6 +67,39 @@ describe('issuing', () => {
       isOpen: 0,
     });
   });
+});
+
+describe('the days of numbers', () => {
+  const lastOn = (date: string) => FIRST_SERIES.map((s) => ({ ...s, count: 1, lastDate: day(date) }));
+  const backwards = { code: 'number-order', path: 'issueDate', expected: '2026-01-16', found: '2026-01-15' };
+
+  test('never go back: an invoice, a credit note and a quote before the last number are refused', () => {
+    expect(issue(material({ series: lastOn('2026-01-16') }), ASKED, moment)).toEqual({
+      ok: false,
+      refusals: [backwards],
+    });
+    const quote = { draft: draftOf({ kind: 'quote' }), customer: material().customer, setting: settingOf() };
+    expect(sendQuote({ ...quote, series: lastOn('2026-01-16'), before: undefined }, moment)).toEqual({
+      ok: false,
+      refusals: [backwards],
+    });
+    const { document } = issuedBy();
+    const of = {
+      registration,
+      series: present(lastOn('2026-01-16')[2], 'series'),
+      chart: FIRST_CHART,
+      style: PLAIN_STYLE,
+    };
+    const back = { date: day('2026-01-15'), reason: 'Returned' };
+    expect(
+      credit({ ...of, invoice: document, family: [document], transmissions: [] }, { kind: 'rest' }, back, moment),
+    ).toEqual({
+      ok: false,
+      refusals: [{ ...backwards, path: 'date' }],
+    });
+  });
+  test('may be the same, or later', () =>
+    expect(issuedBy({ series: lastOn('2026-01-15') }).document.issueDate).toBe('2026-01-15'));
 });
 
 describe('the day an entry is posted', () => {

@@ -13,15 +13,12 @@ import type { Reason } from '@/core/tax/determine';
 import type { RegistrationRounding } from '@/core/tax/registration';
 import type { ResolvedComponent } from '@/core/tax/resolve';
 import type { WithholdingType } from '@/core/tax/withholding';
+import { type DocumentKind, signOf } from './kinds';
 
 /**
  * What a document is: a quote posts nothing; a takings entry is a day's till total; an opening item
  * is a debt that was there before the book began.
  */
-export type DocumentKind = 'quote' | 'invoice' | 'credit-note' | 'takings' | 'opening';
-
-export const DOCUMENT_KINDS: readonly DocumentKind[] = ['quote', 'invoice', 'credit-note', 'takings', 'opening'];
-
 /** The seller as it was on the day of issue. */
 export interface FrozenSeller {
   readonly name: string;
@@ -258,11 +255,6 @@ export interface Content {
   readonly reason?: string;
   /** Of a credit note that takes back a part; see `CountedPart`. */
   readonly counted?: readonly CountedPart[];
-}
-
-/** Credit notes count down, in entries and returns; all else counts up. */
-export function signOf(kind: DocumentKind): 1n | -1n {
-  return kind === 'credit-note' ? -1n : 1n;
 }
 
 /** An amount of the document, signed as it counts in entries and returns. */

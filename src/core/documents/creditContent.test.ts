@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { draftOf, lineOf, momentOn, settingOf } from 'tests/book';
-import { credit, notesOn } from '@/core/decisions/credit';
-import { issue } from '@/core/decisions/issue';
+import { credit, notesOn } from '@/core/decisions/sales/credit';
+import { issue } from '@/core/decisions/sales/issue';
 import type { IsoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';

@@ -1,3 +1,6 @@
+import type { Item } from '@/core/catalogue/item';
+import { type PriceList, priceOf } from '@/core/catalogue/priceList';
+import { priceAbroad } from '@/core/currency/exchangeRate';
 import { exponentOf } from '@/core/kernel/currency';
 import { isIsoDate } from '@/core/kernel/date';
 import { isDecimal } from '@/core/kernel/decimal';
@@ -8,10 +11,7 @@ import { priceInMode } from '@/core/tax/convertPrice';
 import { calcInputOf } from './content';
 import type { Draft, DraftLine } from './draft';
 import { homeRateOf, isRefusal } from './draftRate';
-import { priceAbroad } from './exchangeRate';
-import type { Item } from './item';
 import { datesOf, decideTaxes, lineVerdict, resolveKey } from './lineTax';
-import { type PriceList, priceOf } from './priceList';
 import { currencyOf } from './readLine';
 import type { Setting } from './setting';
 

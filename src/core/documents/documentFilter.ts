@@ -2,8 +2,8 @@ import * as yup from 'yup';
 import type { IsoDate } from '@/core/kernel/date';
 import { neededText, optionalText } from '@/core/kernel/validate';
 import { wordsHold } from '@/core/kernel/words';
-import { DOCUMENT_KINDS, type DocumentKind } from './content';
 import { amountKeyOf, DOCUMENT_STATES, type DocumentState, type IssuedDocument, isLapsed, isOverdue } from './issued';
+import { DOCUMENT_KINDS, type DocumentKind } from './kinds';
 
 /** What a list of documents is narrowed to. Empty texts and lists narrow nothing. */
 export interface DocumentFilter {

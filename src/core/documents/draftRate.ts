@@ -1,10 +1,10 @@
+import { crossRate, homeRate } from '@/core/currency/exchangeRate';
 import type { Currency } from '@/core/kernel/currency';
 import { decimal, ratioOf, readTypedDecimal } from '@/core/kernel/decimal';
 import type { Refusal } from '@/core/kernel/result';
 import type { Registration } from '@/core/tax/registration';
 import type { Content, HomeRate } from './content';
 import type { Draft } from './draft';
-import { crossRate, homeRate } from './exchangeRate';
 import { datesOf } from './lineTax';
 import { currencyOf } from './readLine';
 import type { Setting } from './setting';

@@ -6,7 +6,8 @@ import { add, compare, multiply, whole, ZERO } from '@/core/kernel/ratio';
 import { wordsIn } from '@/core/kernel/words';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { bookFigures, inStep } from './bookFigures';
-import { type Content, type DocumentKind, signed } from './content';
+import { type Content, signed } from './content';
+import type { DocumentKind } from './kinds';
 import type { Seal } from './seal';
 import { withheldOnIssue } from './withhold';
 

@@ -1,5 +1,5 @@
 import { writeCanonical } from '@/core/kernel/canonical';
-import { digest } from './seal';
+import { digest } from '@/core/kernel/digest';
 import { type DocumentStyle, PLAIN_STYLE } from './style';
 
 /** A style as it was when a document was issued in it. Kept once for all documents that look the same. */

@@ -1,5 +1,5 @@
+import { UNITS } from '@/core/catalogue/item';
 import { readTypedDecimal } from '@/core/kernel/decimal';
-import { UNITS } from './item';
 
 /** What pasted cells say of a line; all as it would be typed. */
 export interface PastedLine {

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { draftOf, EUR, lineOf, settingOf } from 'tests/book';
+import type { Item } from '@/core/catalogue/item';
+import { priceListSchema, priceOf } from '@/core/catalogue/priceList';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
@@ -9,9 +11,7 @@ import { calculate } from '@/core/tax/calculate';
 import { priceFor, priceInMode, valueFor } from '@/core/tax/convertPrice';
 import { DEMO_CUSTOMERS, DEMO_ITEMS } from '@/demo/setup';
 import { takeItem } from './determineLine';
-import type { Item } from './item';
 import { preview } from './preview';
-import { priceListSchema, priceOf } from './priceList';
 import { switchMode, typeFigure } from './switchMode';
 
 const at = (rate: string): Component[] => [{ id: 'T', rate: decimal(rate) }];

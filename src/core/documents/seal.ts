@@ -1,6 +1,5 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { writeCanonical } from '@/core/kernel/canonical';
+import { digest } from '@/core/kernel/digest';
 import type { Content } from './content';
 
 /** Proof that content was not altered: its hash together with that of the one before in its series. */
@@ -9,11 +8,6 @@ export interface Seal {
   readonly hash: string;
   /** Hash of the document before; empty for the first. */
   readonly previous: string;
-}
-
-/** SHA-256 of a text, hexadecimal. Synchronous, so that it can run inside a database transaction. */
-export function digest(text: string): string {
-  return bytesToHex(sha256(utf8ToBytes(text)));
 }
 
 export function sealOf(content: Content, previous: string): Seal {

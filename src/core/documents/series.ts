@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import type { IsoDate } from '@/core/kernel/date';
 import { neededText, optionalText } from '@/core/kernel/validate';
-import type { DocumentKind } from './content';
+import type { DocumentKind } from './kinds';
 
 export type SeriesKind = DocumentKind | 'receipt';
 

@@ -1,3 +1,4 @@
+import type { RateOn } from '@/core/currency/exchangeRate';
 import type { Currency } from '@/core/kernel/currency';
 import { type Minor, NOTHING } from '@/core/kernel/money';
 import type { Business } from '@/core/parties/business';
@@ -6,7 +7,6 @@ import { type Customer, mainNumber } from '@/core/parties/customer';
 import type { Registration, RegistrationRounding } from '@/core/tax/registration';
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
-import type { RateOn } from './exchangeRate';
 import type { DocumentStyle } from './style';
 
 /** What a customer was billed in a calendar year, in the home currency's minor units. */

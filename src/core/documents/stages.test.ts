@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { discountOf, draftOf, lineOf, momentOn, settingOf } from 'tests/book';
 import { soundInvoiceOf } from 'tests/einvoice';
-import { issue } from '@/core/decisions/issue';
-import { sendQuote } from '@/core/decisions/quote';
+import { issue } from '@/core/decisions/sales/issue';
+import { sendQuote } from '@/core/decisions/sales/quote';
 import { groupsOf, textOf } from '@/core/einvoice/model';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';

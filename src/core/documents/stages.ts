@@ -1,3 +1,4 @@
+import { unitWord } from '@/core/catalogue/item';
 import type { Currency } from '@/core/kernel/currency';
 import { type Decimal, decimalOf, ratioOf } from '@/core/kernel/decimal';
 import { inMinorUnits, type Minor, minor, minus, NOTHING, negated, plus, total, writeMoney } from '@/core/kernel/money';
@@ -12,7 +13,6 @@ import type { Content, ContentLine } from './content';
 import type { Draft, DraftAdjustment, DraftLine } from './draft';
 import { draftFrom, draftLineOf } from './draftFrom';
 import type { IssuedDocument } from './issued';
-import { unitWord } from './item';
 import { calcLineOf } from './readLine';
 
 /** A line, allowance or charge of a quote with what was invoiced of it. Allowances are negative. */

@@ -1,4 +1,5 @@
 import { draftOf, EUR, lineOf, settingOf } from 'tests/book';
+import { homeRate, priceAbroad } from '@/core/currency/exchangeRate';
 import { readCells } from '@/core/files/csv';
 import { readRateXml } from '@/core/files/rateXml';
 import { currency } from '@/core/kernel/currency';
@@ -16,7 +17,6 @@ import { figuresOf } from './content';
 import { contentChecks, contentFindings } from './contentRules';
 import { takeCustomer, takeItem } from './determineLine';
 import { blankAdjustment, type Draft, type DraftAdjustment } from './draft';
-import { homeRate, priceAbroad } from './exchangeRate';
 import { freezeDraft } from './freeze';
 import { linesFromCells } from './pasteLines';
 import { preview } from './preview';

@@ -210,13 +210,17 @@ function writeFixed({ el, text, bindings }: Fixed): OutNode {
 /** The same group with one value of a term alone. */
 const withOnly = (from: Group, id: TermId, term: Term): Group => ({ ...from, terms: { ...from.terms, [id]: [term] } });
 
+/** Lines from which on they are written one by one: it takes longer, and a fraction of the memory. */
+const SETTLED_FROM = 1000;
+
 function writeBranch(binding: Branch, from: Group, context: WriteContext, into: OutNode[]): void {
   const { el, group, each, bindings } = binding;
+  const settles = group === 'BG-25' && groupsOf(from, group).length > SETTLED_FROM;
   const write = (source: Group) => {
     const content = writeFrom(source, bindings, context);
     if (content.length === 0) return;
     const written = element(el, content);
-    into.push(group === 'BG-25' ? settled(written, context.lineDepth, context.settled) : written);
+    into.push(settles ? settled(written, context.lineDepth, context.settled) : written);
   };
   if (group !== undefined) groupsOf(from, group).forEach(write);
   else if (each === undefined) write(from);

@@ -58,6 +58,9 @@ export function profileOf(invoice: EInvoice): Profile {
   return textOf(invoice, 'BT-24').includes('urn:fdc:peppol.eu:2017:poacc:billing:3.0') ? 'peppol' : 'en16931';
 }
 
+/** Seller, buyer, payee, and where it is delivered to. */
+const PARTIES: readonly GroupId[] = ['BG-4', 'BG-7', 'BG-10', 'BG-13'];
+
 function look(invoice: EInvoice, file: Seen['file']): Seen {
   const none = newGroup('BG-4');
   return {
@@ -65,6 +68,7 @@ function look(invoice: EInvoice, file: Seen['file']): Seen {
     groups: allGroups(invoice),
     seller: groupsOf(invoice, 'BG-4')[0] ?? none,
     buyer: groupsOf(invoice, 'BG-7')[0] ?? none,
+    parties: PARTIES.flatMap((id) => groupsOf(invoice, id)),
     lines: groupsOf(invoice, 'BG-25'),
     allowances: groupsOf(invoice, 'BG-20'),
     charges: groupsOf(invoice, 'BG-21'),
@@ -99,7 +103,13 @@ export function checkEInvoice(
   file: Pick<ReadInvoice, 'root' | 'syntax'> | null = null,
 ): readonly RuleFinding[] {
   const seen = look(invoice, file);
-  const lines = linesByGroup(seen.lines);
+  let lines: ReadonlyMap<Group, number> | null = null;
+  const lineOf = (group: Group | undefined): number | null => {
+    if (group === undefined) return null;
+    // Only a fault asks for it, and most files have none.
+    lines ??= linesByGroup(seen.lines);
+    return lines.get(group) ?? null;
+  };
   const findings: RuleFinding[] = [];
   for (const rule of rulesFor(invoice, profile)) {
     let told = 0;
@@ -113,7 +123,7 @@ export function checkEInvoice(
         term,
         path: placeOf(fault, seen, term),
         message: fault.message,
-        line: (fault.in === undefined ? undefined : lines.get(fault.in)) ?? null,
+        line: lineOf(fault.in),
       });
     }
   }

@@ -1,17 +1,14 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/decisions/changes';
-import { digest } from '@/core/documents/seal';
+import { BOOK_TABLES, type BookContent, type BookTable, sinceVersion } from '@/core/book/tables';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
+import { digest } from '@/core/kernel/digest';
 import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/result';
 import { bookFaults } from './bookFaults';
-import { type BookContentV1, upgradeV1 } from './upgradeV1';
-import { type BookContentV2, upgradeV2 } from './upgradeV2';
-import { type BookContentV3, upgradeV3 } from './upgradeV3';
-import { type BookContentV4, upgradeV4 } from './upgradeV4';
+import { broughtUp, UPGRADES } from './upgrades';
 
 const FORMAT = 'able-ledger-book';
 /** Raised with each change of the tables; older archives are brought up to date when read. */
-export const ARCHIVE_VERSION = 5;
+export const ARCHIVE_VERSION = UPGRADES.length + 1;
 const MANIFEST = 'manifest.json';
 /** A stranger's file may not unpack to more than this: 1 GiB, and a table to half of it. */
 const LARGEST = 2 ** 30;
@@ -128,32 +125,10 @@ function readTable(table: BookTable, file: Uint8Array | undefined, manifest: Man
   return accept(rows);
 }
 
-/** The version of the archive in which a table came; all others are in every archive. */
-const SINCE: Partial<Record<BookTable, number>> = {
-  jurisdictions: 2,
-  taxes: 2,
-  places: 2,
-  decisionTables: 2,
-  withholdingTypes: 2,
-  certificates: 2,
-  priceLists: 2,
-  exchangeRates: 2,
-  styles: 3,
-  savedViews: 3,
-  attachments: 3,
-  transmissions: 4,
-  looks: 5,
-};
-
 /** The content of an archive in today's shape. */
-function broughtUp(content: Record<string, unknown[]>, version: number): Result<BookContent> {
+function inTodaysShape(content: Record<string, unknown[]>, version: number): Result<BookContent> {
   try {
-    let book = content as unknown as BookContent;
-    if (version < 2) book = { ...book, ...upgradeV1(book as unknown as BookContentV1) };
-    if (version < 3) book = { ...book, ...upgradeV2(book as unknown as BookContentV2) };
-    if (version < 4) book = { ...book, ...upgradeV3(book as unknown as BookContentV3) };
-    if (version < 5) book = { ...book, ...upgradeV4(book as unknown as BookContentV4) };
-    return accept(book);
+    return accept(broughtUp(content, version));
   } catch {
     // Rows of a wrong shape make the upgrade stumble; to the reader that is damage like any other.
     return refuse(damaged('', `rows of a book of version ${version}`));
@@ -174,7 +149,7 @@ export function unpackArchive(
   const content: Record<string, unknown[]> = {};
   const since = manifest.value.version;
   for (const table of BOOK_TABLES) {
-    if ((SINCE[table] ?? 1) > since) {
+    if (sinceVersion(table) > since) {
       content[table] = [];
       continue;
     }
@@ -182,7 +157,7 @@ export function unpackArchive(
     if (!rows.ok) return rows;
     content[table] = rows.value;
   }
-  const read = broughtUp(content, since);
+  const read = inTodaysShape(content, since);
   if (!read.ok) return read;
   const book = read.value;
   const faults = bookFaults(book);

@@ -1,32 +1,16 @@
-import type { BookContent, BookTable } from '@/core/decisions/changes';
+import { BOOK_TABLES, type BookContent, type BookTable, descriptorOf } from '@/core/book/tables';
 import { figuresOf } from '@/core/documents/content';
-import { savedViewSchema } from '@/core/documents/documentFilter';
-import { exchangeRateSchema } from '@/core/documents/exchangeRate';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { itemSchema } from '@/core/documents/item';
-import { priceListSchema } from '@/core/documents/priceList';
-import { digest, firstBroken } from '@/core/documents/seal';
-import { seriesSchema } from '@/core/documents/series';
-import { styleSchema } from '@/core/documents/style';
+import { firstBroken } from '@/core/documents/seal';
 import { writeCanonical } from '@/core/kernel/canonical';
+import { digest } from '@/core/kernel/digest';
 import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
-import { businessSchema } from '@/core/parties/business';
-import { certificateSchema } from '@/core/parties/certificate';
-import { customerSchema } from '@/core/parties/customer';
-import { decisionRowSchema } from '@/core/tax/decisionTable';
-import { jurisdictionSchema } from '@/core/tax/jurisdiction';
-import { placeSchema } from '@/core/tax/place';
-import { registrationSchema } from '@/core/tax/registration';
-import { taxSchema } from '@/core/tax/tax';
-import { taxCodeSchema } from '@/core/tax/taxCode';
-import { withholdingTypeSchema } from '@/core/tax/withholding';
 import { BOOK_RELATIONS } from './bookRelations';
-import { ROW_SHAPES } from './rowShapes';
 
 /** Faults of one kind that are told. */
 const MOST_FAULTS = 5;
@@ -37,7 +21,7 @@ const ROLES = FIRST_CHART.map(({ role }) => role).filter((role) => role !== '');
 const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
 
 function shapeFault(table: BookTable, rows: readonly unknown[]): Refusal | null {
-  const shape = ROW_SHAPES[table];
+  const { shape } = descriptorOf(table);
   for (const [i, row] of rows.entries()) {
     const found = shape(row);
     if (found !== null) return fault(`${table}, row ${i + 1}${found.at.replace(/^\./, ', ')}`, found.expected);
@@ -45,42 +29,26 @@ function shapeFault(table: BookTable, rows: readonly unknown[]): Refusal | null 
   return null;
 }
 
-/** Ids are what rows are found by: none may stand twice. */
+/** Keys are what rows are found by: none may stand twice. */
 function doubleFault(table: BookTable, rows: readonly unknown[]): Refusal | null {
+  const { key } = descriptorOf(table);
   const seen = new Set<unknown>();
-  for (const row of rows as readonly { id?: unknown; code?: unknown }[]) {
-    const key = table === 'accounts' ? row.code : row.id;
-    if (seen.has(key)) return fault(`${table}, ${String(key)}`, 'a row that stands once');
-    seen.add(key);
+  for (const row of rows as readonly Readonly<Record<string, unknown>>[]) {
+    const own = row[key];
+    if (seen.has(own)) return fault(`${table}, ${String(own)}`, 'a row that stands once');
+    seen.add(own);
   }
   return null;
 }
 
 function schemaFaults(content: BookContent): Refusal[] {
-  const checks = [
-    ...content.book.map((row) => ['book', businessSchema, row.business] as const),
-    ...content.registrations.map((row) => ['registrations', registrationSchema, row] as const),
-    ...content.jurisdictions.map((row) => ['jurisdictions', jurisdictionSchema, row] as const),
-    ...content.taxes.map((row) => ['taxes', taxSchema, row] as const),
-    ...content.taxCodes.map((row) => ['taxCodes', taxCodeSchema, row] as const),
-    ...content.places.map((row) => ['places', placeSchema, row] as const),
-    ...content.decisionTables.flatMap((table) =>
-      table.rows.map((row) => ['decisionTables', decisionRowSchema, row] as const),
-    ),
-    ...content.withholdingTypes.map((row) => ['withholdingTypes', withholdingTypeSchema, row] as const),
-    ...content.certificates.map((row) => ['certificates', certificateSchema, row] as const),
-    ...content.priceLists.map((row) => ['priceLists', priceListSchema, row] as const),
-    ...content.exchangeRates.map((row) => ['exchangeRates', exchangeRateSchema, row] as const),
-    ...content.series.map((row) => ['series', seriesSchema, row] as const),
-    ...content.styles.map((row) => ['styles', styleSchema, row] as const),
-    ...content.looks.map((row) => ['looks', styleSchema, row.style] as const),
-    ...content.savedViews.map((row) => ['savedViews', savedViewSchema, row] as const),
-    ...content.customers.map((row) => ['customers', customerSchema, row] as const),
-    ...content.items.map((row) => ['items', itemSchema, row] as const),
-  ];
-  for (const [table, schema, row] of checks) {
-    const result = validated(schema, row);
-    if (!result.ok) return result.refusals.map((r) => fault(`${table}, ${r.path}`, r.expected ?? ''));
+  for (const table of BOOK_TABLES) {
+    const { records } = descriptorOf(table);
+    if (records === undefined) continue;
+    for (const record of content[table].flatMap((row) => records.of(row as never))) {
+      const result = validated(records.schema, record);
+      if (!result.ok) return result.refusals.map((r) => fault(`${table}, ${r.path}`, r.expected ?? ''));
+    }
   }
   return [];
 }

@@ -1,4 +1,4 @@
-import type { BookContent } from '@/core/decisions/changes';
+import { BOOK_TABLES, type BookContent, type BookTable, descriptorOf } from '@/core/book/tables';
 import { amountKey, type IssuedDocument, nextDue, owedOf, stateOf } from '@/core/documents/issued';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
@@ -6,48 +6,25 @@ import type { Refusal } from '@/core/kernel/result';
 
 const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
 
-const idsOf = (rows: readonly { readonly id: string }[]): ReadonlySet<string> => new Set(rows.map(({ id }) => id));
+const keysOf = (book: BookContent, table: BookTable): ReadonlySet<unknown> => {
+  const { key } = descriptorOf(table);
+  return new Set(book[table].map((row) => (row as never)[key]));
+};
 
 /** Rows that name others which are not there. */
 function references(book: BookContent): readonly Refusal[] {
-  const documents = idsOf(book.documents);
-  const customers = idsOf(book.customers);
-  const registrations = idsOf(book.registrations);
-  const series = idsOf(book.series);
-  const journal = idsOf(book.journal);
-  const accounts = new Set(book.accounts.map(({ code }) => code));
+  const known = new Map<string, ReadonlySet<unknown>>();
   const faults: Refusal[] = [];
-  const need = (known: ReadonlySet<string>, id: string, path: string, what: string) => {
-    if (!known.has(id)) faults.push(fault(path, what));
-  };
-  for (const { number, seriesId, content, customerId, kind, entryId, creditNotes, cancelled } of book.documents) {
-    need(series, seriesId, `${number}, series`, 'a series of the book');
-    need(registrations, content.registrationId, `${number}, registration`, 'a registration of the book');
-    if (kind !== 'takings') need(customers, customerId, `${number}, customer`, 'a customer of the book');
-    if (kind !== 'quote') need(journal, entryId, `${number}, entry`, 'its journal entry');
-    if (cancelled !== null) need(journal, cancelled.entryId, `${number}, cancelled`, 'the entry that takes it back');
-    for (const note of creditNotes) need(documents, note.id, `${number}, credit notes`, 'its credit note');
+  for (const table of BOOK_TABLES) {
+    const { references: named = [], called = () => table } = descriptorOf(table);
+    for (const { table: other, ids, at, what } of named) {
+      const keys = known.get(other) ?? keysOf(book, other as BookTable);
+      known.set(other, keys);
+      for (const row of book[table])
+        for (const id of ids(row as never))
+          if (!keys.has(id)) faults.push(fault([called(row as never), at].filter(Boolean).join(', '), what));
+    }
   }
-  for (const { number, allocations, entryId, customerId, releaseEntryIds = [] } of book.receipts) {
-    need(customers, customerId, `receipt ${number}, customer`, 'a customer of the book');
-    for (const id of [entryId, ...releaseEntryIds]) need(journal, id, `receipt ${number}, entry`, 'its journal entry');
-    for (const { documentId } of allocations)
-      need(documents, documentId, `receipt ${number}, allocations`, 'a document of the book');
-  }
-  for (const { id, entryId, account } of book.journalLines) {
-    need(journal, entryId, `journal line ${id}`, 'its journal entry');
-    need(accounts, account, `journal line ${id}, account`, 'an account of the chart');
-  }
-  for (const { id, documentId, registrationId } of book.taxEntries) {
-    need(documents, documentId, `tax entry ${id}`, 'its document');
-    need(registrations, registrationId, `tax entry ${id}, registration`, 'a registration of the book');
-  }
-  for (const { id, registrationId, filed } of book.taxPeriods) {
-    need(registrations, registrationId, `tax period ${id}`, 'its registration');
-    if (filed !== null) need(journal, filed.entryId, `tax period ${id}, filed`, 'the entry of its filing');
-  }
-  for (const { id, customerId } of book.certificates)
-    need(customers, customerId, `certificate ${id}`, 'a customer of the book');
   return faults;
 }
 

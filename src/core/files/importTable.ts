@@ -1,5 +1,5 @@
-import type { Decision } from '@/core/decisions/changes';
-import { recordKept, recordRefusals } from '@/core/decisions/records';
+import type { Decision } from '@/core/book/changes';
+import { recordKept, recordRefusals } from '@/core/decisions/setup/records';
 import { writeCanonical } from '@/core/kernel/canonical';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';

@@ -1,5 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
-import { type ExchangeRate, exchangeRateId } from '@/core/documents/exchangeRate';
+import { type ExchangeRate, exchangeRateId } from '@/core/currency/exchangeRate';
 import { type Currency, isCurrency } from '@/core/kernel/currency';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf, tenTo, trimmed, writeUnits } from '@/core/kernel/decimal';

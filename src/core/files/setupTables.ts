@@ -1,6 +1,6 @@
-import type { SetupRecords } from '@/core/decisions/records';
-import { type ExchangeRate, exchangeRateId } from '@/core/documents/exchangeRate';
-import type { Item } from '@/core/documents/item';
+import type { Item } from '@/core/catalogue/item';
+import { type ExchangeRate, exchangeRateId } from '@/core/currency/exchangeRate';
+import type { SetupRecords } from '@/core/decisions/setup/records';
 import { grouped } from '@/core/kernel/grouped';
 import type { Certificate } from '@/core/parties/certificate';
 import { blankCustomer, type Customer, mainNumber } from '@/core/parties/customer';

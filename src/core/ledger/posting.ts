@@ -1,5 +1,6 @@
 import type { CountedFigures } from '@/core/documents/bookFigures';
-import { type CountedPart, type DocumentKind, type FrozenWithholding, signed } from '@/core/documents/content';
+import { type CountedPart, type FrozenWithholding, signed } from '@/core/documents/content';
+import type { DocumentKind } from '@/core/documents/kinds';
 import { netsByAccount } from '@/core/documents/netsByAccount';
 import { withheldOnIssue } from '@/core/documents/withhold';
 import { grouped } from '@/core/kernel/grouped';

@@ -1,4 +1,4 @@
-import { UNITS } from '@/core/documents/item';
+import { UNITS } from '@/core/catalogue/item';
 import type { Wording } from './wording';
 
 export const EN: Wording = {

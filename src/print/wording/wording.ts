@@ -1,4 +1,4 @@
-import type { DocumentKind } from '@/core/documents/content';
+import type { DocumentKind } from '@/core/documents/kinds';
 
 /** What a printed document is: itself, a note that goes with the goods, or a receipt. */
 export type Variant = 'document' | 'delivery-note' | 'receipt';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { ReceiptsIndex } from '@/areas/receipts/ReceiptsIndex';
+import { ReceiptsIndex } from '@/areas/payments/ReceiptsIndex';
 
 export default function Layout({ children }: { readonly children: ReactNode }) {
   return (

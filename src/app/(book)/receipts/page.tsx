@@ -1,4 +1,4 @@
-import { ReceiptsHome } from '@/areas/receipts/ReceiptsHome';
+import { ReceiptsHome } from '@/areas/payments/ReceiptsHome';
 
 export default function Page() {
   return <ReceiptsHome />;

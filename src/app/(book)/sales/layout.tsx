@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { SalesIndex } from '@/areas/sales/SalesIndex';
+import { SalesIndex } from '@/areas/documents/SalesIndex';
 
 export default function Layout({ children }: { readonly children: ReactNode }) {
   return (

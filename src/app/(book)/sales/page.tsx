@@ -1,4 +1,4 @@
-import { Register } from '@/areas/sales/register/Register';
+import { Register } from '@/areas/documents/register/Register';
 
 export default function Page() {
   return <Register />;

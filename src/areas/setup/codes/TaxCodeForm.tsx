@@ -3,15 +3,15 @@
 import { useState } from 'react';
 import { LANGUAGES, type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
-import { keepTaxCode } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepTaxCode } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { CATEGORY_CHOICES } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
-import { CATEGORY_CHOICES } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 
 interface TaxCodeFormProps {
   /** The code to change; a new one when left out. */

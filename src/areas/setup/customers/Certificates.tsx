@@ -3,18 +3,18 @@
 import { useState } from 'react';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { type Certificate, certificateSchema, certificateState } from '@/core/parties/certificate';
-import { keepCertificate } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepCertificate } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Mark, type MarkKind } from '@/ui/Mark';
+import { jurisdictionChoices } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
-import { jurisdictionChoices } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { useRecordForm } from '../useRecordForm';
 
 const STATES: Readonly<Record<ReturnType<typeof certificateState>, readonly [MarkKind, string]>> = {
   valid: ['good', 'in force'],

@@ -4,23 +4,24 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { CustomerRow } from '@/core/decisions/changes';
+import type { CustomerRow } from '@/core/book/tables';
 import { NOTHING } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { readTypedDate } from '@/core/parties/terms';
-import { mergeDouble } from '@/store/actions/customers';
-import { enterOpening } from '@/store/actions/takings';
-import { findCustomers } from '@/store/queries/documents';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { enterOpening } from '@/store/sales/actions/takings';
+import { findCustomers } from '@/store/sales/queries/documents';
+import { mergeDouble } from '@/store/setup/actions/customers';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
 import { FindBox } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
-import { Attachments } from '../../sales/Attachments';
+import { Attachments } from '../../shared/Attachments';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
+import { routes } from '../../shell/routes';
 import { useFinder } from '../../shell/useFinder';
-import { wordRefusal, wordRefusals } from '../../shell/wording';
 
 const LINK = 'underline decoration-rule underline-offset-4';
 
@@ -41,7 +42,7 @@ export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
       <p>
         Owes <Money amount={found?.open ?? NOTHING} currency={currency} withCode />
         {' · '}
-        <Link href={`/ledger/history?about=${encodeURIComponent(customer.id)}`} className={LINK}>
+        <Link href={routes.historyOf(customer.id)} className={LINK}>
           History with before and after
         </Link>
       </p>
@@ -49,7 +50,7 @@ export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
         <p>
           Belong to it:{' '}
           {found.children.map(({ id, name }) => (
-            <Link key={id} href={`/setup/customers/${id}`} className={`${LINK} mr-3`}>
+            <Link key={id} href={routes.record('customers', id)} className={`${LINK} mr-3`}>
               {name}
             </Link>
           ))}

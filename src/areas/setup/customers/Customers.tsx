@@ -3,13 +3,14 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { mainNumber } from '@/core/parties/customer';
-import { findCustomers } from '@/store/queries/documents';
+import { findCustomers } from '@/store/sales/queries/documents';
+import { CustomerForm } from '../../shared/CustomerForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
+import { routes } from '../../shell/routes';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { Certificates } from './Certificates';
 import { CustomerFile } from './CustomerFile';
-import { CustomerForm } from './CustomerForm';
 import { NumberChecks } from './NumberChecks';
 
 const MOST_SHOWN = 100;
@@ -21,14 +22,14 @@ export function CustomerList() {
   return (
     <RecordList
       title="Customers"
-      path="/setup/customers"
+      path={routes.section('customers')}
       addLabel="New customer"
       rows={rows}
       keyOf={(row) => row.id}
       empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
       find={{ query, onQuery: setQuery }}
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={`/setup/customers/${row.id}`}>{row.name}</RecordLink> },
+        { head: 'Name', cell: (row) => <RecordLink path={routes.record('customers', row.id)}>{row.name}</RecordLink> },
         { head: 'Kind', cell: (row) => row.kind },
         { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
         { head: 'Tax number', cell: (row) => mainNumber(row) },
@@ -49,7 +50,9 @@ export function CustomerPage({ id }: { readonly id: string }) {
         <>
           <CustomerForm
             {...(known && { customer: known })}
-            onSaved={(kept) => router.push(known === undefined ? `/setup/customers/${kept}` : '/setup/customers')}
+            onSaved={(kept) =>
+              router.push(known === undefined ? routes.record('customers', kept) : routes.section('customers'))
+            }
           />
           {known !== undefined && <NumberChecks customer={known} />}
           {known !== undefined && <Certificates customerId={known.id} />}

@@ -3,11 +3,11 @@
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Customer, NumberCheck, TaxNumber } from '@/core/parties/customer';
-import { keepNumberCheck } from '@/store/actions/taxSetup';
+import { wordRefusals } from '@/core/wording/refusals';
+import { keepNumberCheck } from '@/store/setup/actions/taxSetup';
 import { Button } from '@/ui/Button';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { act, today } from '../../shell/book';
-import { wordRefusals } from '../../shell/wording';
 
 const RESULTS: Readonly<Record<NumberCheck['result'], readonly [MarkKind, string]>> = {
   valid: ['good', 'valid'],

@@ -1,17 +1,17 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { wordRefusals } from '@/core/wording/refusals';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
 import { onBook, Stopped } from '@/workers/client';
+import { OpenBookFile } from '../../shared/OpenBookFile';
 import { useOpenBook } from '../../shell/BookContext';
 import { bookDb, operatorName, setOperatorName, today } from '../../shell/book';
 import { noteSaved } from '../../shell/lastSaved';
 import { saveFile } from '../../shell/saveFile';
-import { wordRefusals } from '../../shell/wording';
-import { OpenBookFile } from './OpenBookFile';
 import { SafeKeeping } from './SafeKeeping';
 
 /** The whole book out and in, and what belongs to this browser alone. */

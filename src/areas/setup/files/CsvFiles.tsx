@@ -7,15 +7,15 @@ import { type ImportPlan, planImport } from '@/core/files/importTable';
 import { CSV_SHAPES, type CsvRecords, type CsvTable } from '@/core/files/setupTables';
 import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
-import { importCsv } from '@/store/actions/importTable';
-import { importMaterial } from '@/store/queries/importMaterial';
+import { wordRefusal } from '@/core/wording/refusals';
+import { importCsv } from '@/store/setup/actions/importTable';
+import { importMaterial } from '@/store/setup/queries/importMaterial';
 import { Button } from '@/ui/Button';
 import { ChoiceField } from '@/ui/Field';
 import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
 import { act, bookDb } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
-import { wordRefusal } from '../../shell/wording';
 
 const TABLES = Object.keys(CSV_SHAPES) as CsvTable[];
 

@@ -2,9 +2,9 @@
 
 import { useEffect, useState } from 'react';
 import { dayOf, writeDate } from '@/core/kernel/date';
+import { BringBack } from '../../shared/BringBack';
 import { today, useBook } from '../../shell/book';
 import { lastSaved, saveReminder } from '../../shell/lastSaved';
-import { BringBack } from './BringBack';
 
 /** Whether the browser promised to keep the book when space runs low. */
 type Promised = 'asking' | 'promised' | 'not promised' | 'unknown';

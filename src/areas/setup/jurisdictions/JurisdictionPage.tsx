@@ -4,16 +4,17 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { JURISDICTION_KINDS, type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
-import { keepJurisdiction } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepJurisdiction } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
+import { jurisdictionChoices } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
-import { jurisdictionChoices } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { useRecordForm } from '../useRecordForm';
+import { routes } from '../../shell/routes';
 import { TaxForm } from './TaxForm';
 
 const BLANK: Jurisdiction = { id: '', name: '', kind: 'country', code: '', parentId: '' };
@@ -31,7 +32,9 @@ export function JurisdictionPage({ id }: { readonly id: string }) {
       <SheetTitle>{known?.name ?? 'New jurisdiction'}</SheetTitle>
       <JurisdictionForm
         {...(known && { jurisdiction: known })}
-        onSaved={(kept) => (known === undefined ? router.push(`/setup/jurisdictions/${kept}`) : toast('It is kept'))}
+        onSaved={(kept) =>
+          known === undefined ? router.push(routes.record('jurisdictions', kept)) : toast('It is kept')
+        }
       />
       {taxes.map((tax) => (
         <section key={tax.id} aria-label={`${tax.name} of ${known?.name}`} className="mt-6 border-rule border-t pt-4">

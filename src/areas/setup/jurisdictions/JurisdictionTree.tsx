@@ -8,9 +8,10 @@ import { rateOn, type Tax } from '@/core/tax/tax';
 import { Button } from '@/ui/Button';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { inTree } from '../../shared/choices';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
-import { inTree } from '../choices';
+import { routes } from '../../shell/routes';
 
 /** Rates of a tax on a day in one line: `standard 23 %, reduced 13.5 %`. */
 function ratesToday(tax: Tax, day: IsoDate): string {
@@ -33,7 +34,7 @@ export function JurisdictionTree() {
     <>
       <SheetTitle
         aside={
-          <Button weight="main" onClick={() => router.push('/setup/jurisdictions/new')}>
+          <Button weight="main" onClick={() => router.push(routes.record('jurisdictions', 'new'))}>
             New jurisdiction
           </Button>
         }
@@ -52,7 +53,10 @@ export function JurisdictionTree() {
               width: '38%',
               cell: ({ jurisdiction: j, depth }) => (
                 <span style={{ paddingLeft: `${depth * 18}px` }}>
-                  <Link href={`/setup/jurisdictions/${j.id}`} className="underline decoration-rule underline-offset-4">
+                  <Link
+                    href={routes.record('jurisdictions', j.id)}
+                    className="underline decoration-rule underline-offset-4"
+                  >
                     {j.name}
                   </Link>{' '}
                   <span className="text-soft text-sm">{j.kind}</span>

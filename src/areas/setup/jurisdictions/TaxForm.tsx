@@ -2,13 +2,13 @@
 
 import { useState } from 'react';
 import { type Tax, taxSchema } from '@/core/tax/tax';
-import { keepTax } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepTax } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { TextField } from '@/ui/Field';
+import { FormFoot } from '../../shared/FormFoot';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { act, today } from '../../shell/book';
-import { FormFoot } from '../FormFoot';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 import { RateTimeline } from './RateTimeline';
 
 interface TaxFormProps {

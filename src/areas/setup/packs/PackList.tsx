@@ -2,20 +2,20 @@
 
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { settled } from '@/core/decisions/pack';
+import { settled } from '@/core/decisions/setup/pack';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type Keep, type Overlap, overlapsOf } from '@/core/tax/packs/overlap';
 import { type PackPlan, planPack, planSize } from '@/core/tax/packs/plan';
 import { plainName } from '@/core/tax/taxCode';
-import { addStarterPack } from '@/store/actions/taxSetup';
+import { wordRefusals } from '@/core/wording/refusals';
+import { addStarterPack } from '@/store/setup/actions/taxSetup';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, useBook } from '../../shell/book';
-import { wordRefusals } from '../../shell/wording';
 import { conditionWords, resultWords } from '../table/rowWords';
 
 /** Starter packs: choose one, see what it adds, add it. */

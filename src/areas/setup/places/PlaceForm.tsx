@@ -7,17 +7,17 @@ import { type Place, placeKeys, placeSchema } from '@/core/tax/place';
 import { resolveTax, stackKey } from '@/core/tax/resolve';
 import { hasOwnRate } from '@/core/tax/tax';
 import { knownClasses, prepareSetup } from '@/core/tax/taxSetup';
-import { dropPlace, keepPlace } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { dropPlace, keepPlace } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Ruled } from '@/ui/Ruled';
+import { COUNTRY_CHOICES, jurisdictionChoices } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
-import { COUNTRY_CHOICES, jurisdictionChoices } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 
 interface PlaceFormProps {
   /** The place to change; a new one when left out. */

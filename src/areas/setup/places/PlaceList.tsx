@@ -4,14 +4,15 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { findPlace, indexPlaces, type Place } from '@/core/tax/place';
-import { countPlaces, placesByName, placesNear } from '@/store/queries/places';
+import { countPlaces, placesByName, placesNear } from '@/store/setup/queries/places';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { COUNTRY_CHOICES } from '../../shared/choices';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
-import { COUNTRY_CHOICES } from '../choices';
+import { routes } from '../../shell/routes';
 import { RecordPage } from '../RecordList';
 import { PlaceForm } from './PlaceForm';
 
@@ -43,7 +44,7 @@ export function PlaceList() {
     <>
       <SheetTitle
         aside={
-          <Button weight="main" onClick={() => router.push('/setup/places/new')}>
+          <Button weight="main" onClick={() => router.push(routes.record('places', 'new'))}>
             New place
           </Button>
         }
@@ -77,7 +78,7 @@ export function PlaceList() {
             {
               head: 'Place',
               cell: (place) => (
-                <Link href={`/setup/places/${place.id}`} className="underline decoration-rule underline-offset-4">
+                <Link href={routes.record('places', place.id)} className="underline decoration-rule underline-offset-4">
                   {place.name}
                 </Link>
               ),
@@ -131,7 +132,7 @@ export function PlacePage({ id }: { readonly id: string }) {
   const place = useBook(async (db) => (await db.places.get(id)) ?? null, [id]);
   return (
     <RecordPage id={id} record={place} what="place" nameOf={(p) => p.name}>
-      {(known) => <PlaceForm {...(known && { place: known })} onSaved={() => router.push('/setup/places')} />}
+      {(known) => <PlaceForm {...(known && { place: known })} onSaved={() => router.push(routes.section('places'))} />}
     </RecordPage>
   );
 }

@@ -1,15 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import { type PriceList, priceListSchema } from '@/core/documents/priceList';
-import { keepPriceList } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
-import { findItems } from '@/store/queries/documents';
+import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
+import { findItems } from '@/store/sales/queries/documents';
+import { keepPriceList } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { FormFoot } from '../../shared/FormFoot';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { act, useBook } from '../../shell/book';
-import { FormFoot } from '../FormFoot';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 
 interface PriceListFormProps {
   readonly list?: PriceList;

@@ -2,22 +2,23 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/documents/exchangeRate';
+import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
-import { importRates } from '@/store/actions/rates';
-import { keepExchangeRate } from '@/store/actions/taxSetup';
+import { wordRefusals } from '@/core/wording/refusals';
+import { importRates } from '@/store/setup/actions/rates';
+import { keepExchangeRate } from '@/store/setup/actions/taxSetup';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { CURRENCY_CHOICES } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
-import { wordRefusals } from '../../shell/wording';
-import { CURRENCY_CHOICES } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { useRecordForm } from '../useRecordForm';
+import { routes } from '../../shell/routes';
 
 const MOST_SHOWN = 100;
 
@@ -88,7 +89,7 @@ function RateSources() {
           }}
         />
       </label>
-      <Link href="/setup/csv" className="underline underline-offset-4">
+      <Link href={routes.section('csv')} className="underline underline-offset-4">
         Rates as CSV
       </Link>
       <p role="status" className="min-h-[20px] w-full">

@@ -7,8 +7,9 @@ import { isDecimal } from '@/core/kernel/decimal';
 import { minus } from '@/core/kernel/money';
 import type { TaxRate } from '@/core/tax/tax';
 import { knownClasses } from '@/core/tax/taxSetup';
-import { changeTaxRate } from '@/store/actions/changeRate';
-import { effectsOf } from '@/store/queries/rateChange';
+import { wordRefusals } from '@/core/wording/refusals';
+import { changeTaxRate } from '@/store/tax/actions/changeRate';
+import { effectsOf } from '@/store/tax/queries/rateChange';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Money } from '@/ui/Money';
@@ -16,7 +17,6 @@ import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
-import { wordRefusals } from '../../shell/wording';
 
 /** What a rate from a day on would do to open drafts; taken for those that are chosen. */
 export function RateChange() {

@@ -3,19 +3,19 @@
 import { useState } from 'react';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
-import { spanOf } from '@/core/periods/calendar';
+import { spanOf } from '@/core/returns/calendar';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
-import { keepRegistration } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepRegistration } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { CURRENCY_CHOICES, jurisdictionChoices } from '../../shared/choices';
+import { FormFoot } from '../../shared/FormFoot';
+import { RegistrationFields } from '../../shared/RegistrationFields';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
-import { CURRENCY_CHOICES, jurisdictionChoices } from '../choices';
-import { FormFoot } from '../FormFoot';
-import { RegistrationFields } from '../RegistrationFields';
-import { useRecordForm } from '../useRecordForm';
 
 interface RegistrationFormProps {
   /** The registration to change; a new one when left out. */

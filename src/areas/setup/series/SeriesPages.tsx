@@ -2,17 +2,18 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { SeriesInput } from '@/core/decisions/series';
+import type { SeriesInput } from '@/core/decisions/setup/series';
 import { newSeries, nextNumber, type Series, type SeriesKind, seriesSchema } from '@/core/documents/series';
-import { unchanged } from '@/store/actions/unchanged';
-import { keepSeries } from '@/store/actions/views';
+import { keepSeries } from '@/store/sales/actions/views';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { FormFoot } from '../../shared/FormFoot';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
-import { FormFoot } from '../FormFoot';
+import { routes } from '../../shell/routes';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
-import { useRecordForm } from '../useRecordForm';
 
 const KIND_NAMES: Readonly<Record<SeriesKind, string>> = {
   quote: 'Quotes',
@@ -31,7 +32,7 @@ export function SeriesList() {
   return (
     <RecordList
       title="Numbers"
-      path="/setup/numbers"
+      path={routes.section('numbers')}
       addLabel="New series for a registration"
       rows={rows}
       keyOf={(row) => row.id}
@@ -39,9 +40,7 @@ export function SeriesList() {
       columns={[
         {
           head: 'Documents',
-          cell: (row) => (
-            <RecordLink path={`/setup/numbers/${encodeURIComponent(row.id)}`}>{KIND_NAMES[row.kind]}</RecordLink>
-          ),
+          cell: (row) => <RecordLink path={routes.record('numbers', row.id)}>{KIND_NAMES[row.kind]}</RecordLink>,
         },
         { head: 'Registration', cell: (row) => nameOf(row.registrationId) },
         { head: 'Begins anew', cell: (row) => (row.yearly ? 'each year' : 'never') },
@@ -54,10 +53,12 @@ export function SeriesList() {
 
 export function SeriesPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const series = useBook(async (db) => (await db.series.get(decodeURIComponent(id))) ?? null, [id]);
+  const series = useBook(async (db) => (await db.series.get(id)) ?? null, [id]);
   return (
     <RecordPage id={id} record={series} what="series" nameOf={(s) => KIND_NAMES[s.kind]}>
-      {(known) => <SeriesForm {...(known && { series: known })} onSaved={() => router.push('/setup/numbers')} />}
+      {(known) => (
+        <SeriesForm {...(known && { series: known })} onSaved={() => router.push(routes.section('numbers'))} />
+      )}
     </RecordPage>
   );
 }

@@ -5,21 +5,22 @@ import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { type DocumentStyle, PLAIN_STYLE, STYLE_COLUMNS, STYLE_PARTS, styleSchema } from '@/core/documents/style';
 import { LANGUAGES } from '@/core/tax/taxCode';
+import { wordRefusals } from '@/core/wording/refusals';
 import { WORDINGS } from '@/print/wording';
-import { changeBusiness } from '@/store/actions/setup';
-import { keepStyle } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { changeBusiness } from '@/store/setup/actions/setup';
+import { keepStyle } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { inPrinter } from '@/workers/client';
-import { PdfFrame } from '../../sales/PdfFrame';
+import { FormFoot } from '../../shared/FormFoot';
+import { PdfFrame } from '../../shared/PdfFrame';
+import { PickSome } from '../../shared/PickSome';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
-import { wordRefusals } from '../../shell/wording';
-import { FormFoot } from '../FormFoot';
-import { PickSome } from '../PickSome';
+import { routes } from '../../shell/routes';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 import { LogoField } from './LogoField';
 import { sampleJob } from './sample';
 
@@ -52,20 +53,9 @@ export function StyleList() {
   };
   return (
     <>
-      {rows !== undefined && rows.length > 0 && (
-        <ChoiceField
-          label="Default style"
-          hint="For documents and customers without one of their own; issued documents keep the look they were issued with"
-          className="mb-3 max-w-[420px]"
-          error={wrong === '' ? undefined : wrong}
-          options={[['', 'Plain'], ...rows.map(({ id, name }) => [id, name] as const)]}
-          value={business.styleId}
-          onChange={(event) => void makeDefault(event.target.value)}
-        />
-      )}
       <RecordList
         title="Document styles"
-        path="/setup/styles"
+        path={routes.section('styles')}
         addLabel="New style"
         rows={rows}
         keyOf={(row) => row.id}
@@ -75,7 +65,7 @@ export function StyleList() {
             head: 'Name',
             cell: (row) => (
               <>
-                <RecordLink path={`/setup/styles/${row.id}`}>{row.name}</RecordLink>
+                <RecordLink path={routes.record('styles', row.id)}>{row.name}</RecordLink>
                 {row.id === business.styleId && <span className="text-soft text-sm"> default</span>}
               </>
             ),
@@ -85,6 +75,17 @@ export function StyleList() {
           { head: 'Payment', cell: (row) => row.payment },
         ]}
       />
+      {rows !== undefined && rows.length > 0 && (
+        <ChoiceField
+          label="Default style"
+          hint="For documents and customers without one of their own; issued documents keep the look they were issued with"
+          className="mt-6 max-w-[420px]"
+          error={wrong === '' ? undefined : wrong}
+          options={[['', 'Plain'], ...rows.map(({ id, name }) => [id, name] as const)]}
+          value={business.styleId}
+          onChange={(event) => void makeDefault(event.target.value)}
+        />
+      )}
     </>
   );
 }
@@ -94,7 +95,7 @@ export function StylePage({ id }: { readonly id: string }) {
   const style = useBook(async (db) => (await db.styles.get(id)) ?? null, [id]);
   return (
     <RecordPage id={id} record={style} what="style" nameOf={(s) => s.name}>
-      {(known) => <StyleForm {...(known && { style: known })} onSaved={() => router.push('/setup/styles')} />}
+      {(known) => <StyleForm {...(known && { style: known })} onSaved={() => router.push(routes.section('styles'))} />}
     </RecordPage>
   );
 }

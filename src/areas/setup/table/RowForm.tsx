@@ -13,10 +13,10 @@ import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { FormFoot } from '../../shared/FormFoot';
+import { PickSome } from '../../shared/PickSome';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
-import { FormFoot } from '../FormFoot';
-import { PickSome } from '../PickSome';
-import { useRecordForm } from '../useRecordForm';
 import { NUMBER_WORDS, RELATION_WORDS } from './rowWords';
 
 interface RowFormProps {

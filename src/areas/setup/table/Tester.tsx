@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { CustomerRow, ItemRow } from '@/core/decisions/changes';
+import type { CustomerRow, ItemRow } from '@/core/book/tables';
 import { isIsoDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { reliefOf } from '@/core/parties/certificate';
@@ -11,16 +11,16 @@ import { determine, explainDecision, type Supply } from '@/core/tax/determine';
 import type { Whereabouts } from '@/core/tax/place';
 import { resolveTax } from '@/core/tax/resolve';
 import { loadSetup } from '@/store/load';
-import { findCustomers, findItems } from '@/store/queries/documents';
+import { findCustomers, findItems } from '@/store/sales/queries/documents';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { FindBox } from '@/ui/FindBox';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
-import { TrailList } from '../../sales/MarginNotes';
+import { COUNTRY_CHOICES } from '../../shared/choices';
+import { TrailList } from '../../shared/MarginNotes';
 import { useOpenBook } from '../../shell/BookContext';
 import { today, useBook } from '../../shell/book';
 import { useFinder } from '../../shell/useFinder';
-import { COUNTRY_CHOICES } from '../choices';
 
 interface PickProps<Row> {
   readonly label: string;

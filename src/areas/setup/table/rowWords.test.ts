@@ -1,7 +1,7 @@
 import { recordsOf, registeredIn } from 'tests/taxSetup';
 import { isoDate } from '@/core/kernel/date';
 import type { DecisionRow } from '@/core/tax/decisionTable';
-import { inTree, jurisdictionChoices } from '../choices';
+import { inTree, jurisdictionChoices } from '../../shared/choices';
 import { conditionWords, resultWords } from './rowWords';
 
 const records = recordsOf(['IE', 'US-WA', 'IN'], [registeredIn('IE')]);

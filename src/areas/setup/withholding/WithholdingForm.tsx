@@ -4,15 +4,15 @@ import { useState } from 'react';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
-import { keepWithholdingType } from '@/store/actions/taxSetup';
-import { unchanged } from '@/store/actions/unchanged';
+import { keepWithholdingType } from '@/store/setup/actions/taxSetup';
+import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { FormFoot } from '../../shared/FormFoot';
+import { RowsField } from '../../shared/RowsField';
+import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
-import { FormFoot } from '../FormFoot';
-import { RowsField } from '../RowsField';
-import { useRecordForm } from '../useRecordForm';
 
 interface WithholdingFormProps {
   readonly type?: WithholdingType;

@@ -120,7 +120,7 @@ const SCHEMES: readonly Scheme[] = [
 ];
 
 function* faultsIn(seen: Seen, { scheme, name, looks, holds }: Scheme) {
-  for (const group of seen.groups)
+  for (const group of seen.parties)
     for (const term of IDENTIFIERS)
       for (const one of termsOf(group, term)) {
         const id = one.value.trim();

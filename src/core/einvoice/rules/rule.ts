@@ -38,6 +38,8 @@ export interface Seen {
   readonly groups: readonly Group[];
   readonly seller: Group;
   readonly buyer: Group;
+  /** Every party that is named by an identifier, and the place of delivery. */
+  readonly parties: readonly Group[];
   readonly lines: readonly Group[];
   readonly allowances: readonly Group[];
   readonly charges: readonly Group[];

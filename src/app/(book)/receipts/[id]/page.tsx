@@ -1,5 +1,5 @@
-import { NewReceipt } from '@/areas/receipts/NewReceipt';
-import { ReceiptScreen } from '@/areas/receipts/ReceiptScreen';
+import { NewReceipt } from '@/areas/payments/NewReceipt';
+import { ReceiptScreen } from '@/areas/payments/ReceiptScreen';
 
 interface PageProps {
   readonly params: Promise<{ id: string }>;

@@ -1,4 +1,4 @@
-import { EInvoiceScreen } from '@/areas/sales/einvoice/EInvoiceScreen';
+import { EInvoiceScreen } from '@/areas/delivery/einvoice/EInvoiceScreen';
 
 export default function Page() {
   return <EInvoiceScreen />;

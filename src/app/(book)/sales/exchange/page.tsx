@@ -1,4 +1,4 @@
-import { ExchangeScreen } from '@/areas/sales/exchange/ExchangeScreen';
+import { ExchangeScreen } from '@/areas/delivery/SentScreen';
 
 export default function Page() {
   return <ExchangeScreen />;

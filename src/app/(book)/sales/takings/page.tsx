@@ -1,4 +1,4 @@
-import { TakingsForm } from '@/areas/sales/takings/TakingsForm';
+import { TakingsForm } from '@/areas/documents/takings/TakingsForm';
 
 export default function Page() {
   return <TakingsForm />;

@@ -1,4 +1,4 @@
-import { IssuedScreen } from '@/areas/sales/issued/IssuedScreen';
+import { IssuedScreen } from '@/areas/documents/issued/IssuedScreen';
 
 export default async function Page({ params }: { readonly params: Promise<{ id: string }> }) {
   const { id } = await params;

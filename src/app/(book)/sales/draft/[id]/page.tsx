@@ -1,4 +1,4 @@
-import { DraftScreen } from '@/areas/sales/editor/DraftScreen';
+import { DraftScreen } from '@/areas/documents/editor/DraftScreen';
 
 export default async function Page({ params }: { readonly params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,0 +1,106 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import type { Phase } from '@/core/delivery/transmission';
+import { dayOf, writeDate } from '@/core/kernel/date';
+import { countIn, transmissionsIn } from '@/store/delivery/queries/sent';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
+import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
+
+const PAGE = 50;
+
+const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
+  { phase: 'asks', words: 'Need you' },
+  { phase: 'queued', words: 'In the queue' },
+  { phase: 'unanswered', words: 'Not answered' },
+  { phase: 'answered', words: 'Answered' },
+  { phase: 'closed', words: 'Closed' },
+];
+
+/** Every e-invoice that was sent or waits, by where it stands with its receiver. */
+export function ExchangeScreen() {
+  const [phase, setPhase] = useState<Phase>('asks');
+  const [limit, setLimit] = useState(PAGE);
+  const found = useBook(
+    async (db) => ({
+      counts: await Promise.all(PHASES.map((one) => countIn(db, one.phase))),
+      rows: await transmissionsIn(db, phase, limit + 1),
+    }),
+    [phase, limit],
+  );
+  const rows = found?.rows.slice(0, limit) ?? [];
+  return (
+    <Sheet label="E-invoices sent">
+      <SheetTitle aside="through a simulated access point">E-invoices sent</SheetTitle>
+      <nav aria-label="Where they stand" className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
+        {PHASES.map((one, i) => (
+          <button
+            key={one.phase}
+            type="button"
+            aria-pressed={one.phase === phase}
+            className={`cursor-pointer underline-offset-4 ${one.phase === phase ? 'font-semibold underline decoration-rust decoration-2' : 'underline decoration-rule'}`}
+            onClick={() => {
+              setPhase(one.phase);
+              setLimit(PAGE);
+            }}
+          >
+            {one.words} <span className="text-soft tabular-nums">{found?.counts[i] ?? ''}</span>
+          </button>
+        ))}
+      </nav>
+      {found !== undefined && rows.length === 0 ? (
+        <Empty>
+          {phase === 'asks'
+            ? 'No e-invoice needs you.'
+            : 'Nothing stands here. Send an e-invoice from its document, or many from the list of Sales.'}
+        </Empty>
+      ) : (
+        <Ruled
+          caption="E-invoices"
+          keyOf={({ id }) => id}
+          rows={rows}
+          columns={[
+            {
+              head: 'Document',
+              width: '140px',
+              cell: ({ documentId, number }) => (
+                <Link
+                  href={routes.document(documentId)}
+                  className="whitespace-nowrap underline decoration-rule underline-offset-4"
+                >
+                  {number}
+                </Link>
+              ),
+            },
+            { head: 'To', cell: ({ customerName }) => customerName },
+            {
+              head: 'Stands',
+              width: '190px',
+              cell: (one) => {
+                const mark = transmissionMark(one);
+                return (
+                  <>
+                    <Mark kind={mark.kind} /> {mark.word}
+                  </>
+                );
+              },
+            },
+            { head: 'What was said', cell: (one) => <span className="text-sm">{transmissionNeed(one)}</span> },
+            { head: 'Since', width: '110px', cell: ({ since }) => writeDate(dayOf(since)) },
+          ]}
+        />
+      )}
+      {(found?.rows.length ?? 0) > limit && (
+        <p className="pt-2">
+          <Button onClick={() => setLimit(limit + PAGE)}>Show more</Button>
+        </p>
+      )}
+    </Sheet>
+  );
+}

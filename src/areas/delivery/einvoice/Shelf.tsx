@@ -1,0 +1,67 @@
+'use client';
+
+import { toast } from 'sonner';
+import { type Attachment, RECEIVED } from '@/core/documents/attachment';
+import { dayOf, writeDate } from '@/core/kernel/date';
+import { wordRefusals } from '@/core/wording/refusals';
+import { detachFile } from '@/store/sales/actions/afterIssue';
+import { attachmentsOf } from '@/store/sales/queries/family';
+import { Ruled } from '@/ui/Ruled';
+import { act, useBook } from '../../shell/book';
+import { bytesOf } from '../../shell/fileBytes';
+import { openFile } from '../../shell/openedFile';
+
+const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
+
+/** Files that were received and kept, newest first. */
+export function useShelf(): readonly Attachment[] {
+  return useBook(async (db) => (await attachmentsOf(db, RECEIVED)).reverse()) ?? [];
+}
+
+/** Received files that the book keeps: to be looked at again, or taken out. */
+export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
+  const takeOut = async (id: string) => {
+    const result = await act(detachFile, { id });
+    if (!result.ok) toast.error(wordRefusals(result.refusals));
+  };
+  return (
+    <section aria-label="Kept files" className="mt-5">
+      <h2 className="mb-1 font-semibold font-serif">Kept files</h2>
+      <Ruled
+        caption="Kept files"
+        rows={files}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            head: 'File',
+            cell: (file) => (
+              <button
+                type="button"
+                className={`${ACTION} break-all text-left`}
+                onClick={() => void openFile(new File([bytesOf(file)], file.name))}
+              >
+                {file.name}
+              </button>
+            ),
+          },
+          { head: 'Kept', width: '120px', cell: ({ addedAt }) => writeDate(dayOf(addedAt)) },
+          {
+            head: '',
+            width: '80px',
+            align: 'right',
+            cell: ({ id, name }) => (
+              <button
+                type="button"
+                aria-label={`Take out ${name}`}
+                className={`${ACTION} text-soft`}
+                onClick={() => void takeOut(id)}
+              >
+                take out
+              </button>
+            ),
+          },
+        ]}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,350 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import type { CustomerRow } from '@/core/book/tables';
+import { numberOf } from '@/core/decisions/sales/issue';
+import { takeCustomer, takeItem } from '@/core/documents/determineLine';
+import { blankLine, type Draft, type DraftKind } from '@/core/documents/draft';
+import { freezeDraft } from '@/core/documents/freeze';
+import { lineVerdict } from '@/core/documents/lineTax';
+import { preview } from '@/core/documents/preview';
+import type { Setting } from '@/core/documents/setting';
+import { type Keep, switchMode } from '@/core/documents/switchMode';
+import type { Refusal } from '@/core/kernel/result';
+import { showMoney } from '@/core/kernel/show';
+import type { Customer } from '@/core/parties/customer';
+import type { PriceMode } from '@/core/tax/calcTypes';
+import { wordRefusals } from '@/core/wording/refusals';
+import { loadSetting } from '@/store/load';
+import { deleteDraft } from '@/store/sales/actions/drafts';
+import { findItems } from '@/store/sales/queries/documents';
+import { Button } from '@/ui/Button';
+import { useFolds } from '@/ui/folds';
+import { Mark } from '@/ui/Mark';
+import { Sheet, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, bookDb, useBook } from '../../shell/book';
+import { routes } from '../../shell/routes';
+import { useKey } from '../../shell/useKey';
+import { AdjustmentRows } from './AdjustmentRows';
+import { AskDialog } from './AskDialog';
+import { DraftMargin } from './DraftMargin';
+import { DraftTotals } from './DraftTotals';
+import { DraftXmlColumn } from './DraftXmlColumn';
+import { createDraftStore } from './draftStore';
+import { HeaderFields } from './HeaderFields';
+import { LinesTable } from './LinesTable';
+import { type Making, MakingDialog } from './MakingDialog';
+import { MoreFields } from './MoreFields';
+import { focusField, moveOnEnter } from './moveOn';
+import { OriginLine } from './OriginLine';
+import { PreviewColumn } from './PreviewColumn';
+import { SwitchModeDialog } from './SwitchModeDialog';
+import { dropSideCopy } from './sideCopy';
+import { useAutosave } from './useAutosave';
+import { useDecidedTaxes } from './useDecidedTaxes';
+import { useIssuing } from './useIssuing';
+import { useSetting } from './useSetting';
+import { useTaxChoices } from './useTaxChoices';
+
+/** Items that are looked at for a text that was left in a hurry. */
+const MOST_HURRIED = 8;
+
+/** Refusals of the browser rather than of the draft: another try may do. */
+const UNWRITTEN: ReadonlySet<string> = new Set(['storage-full', 'storage-failed', 'newer-book', 'fault']);
+
+const TITLES: Readonly<Record<DraftKind, string>> = { invoice: 'Invoice', quote: 'Quote', 'cash-sale': 'Cash sale' };
+
+interface DraftEditorProps {
+  readonly initial: Draft;
+  /** The draft says more than what the book holds: it was typed just before a page closed. */
+  readonly unkept: boolean;
+  /** Throws away what is on screen and reads the draft again. */
+  readonly onLoadAgain: () => void;
+}
+
+/** Refusals that the margin's checks do not say already: those of the whole draft, and what only issuing finds. */
+function untold(problems: readonly Refusal[], draft: Draft, customer: Customer | null, setting: Setting) {
+  const frozen = freezeDraft(draft, '', customer, setting);
+  const told = new Set(frozen.ok ? [] : frozen.refusals.map(({ code, path }) => `${code} ${path}`));
+  return problems.filter(
+    ({ code, path }) => path === '' || path === 'lines' || (code !== 'check-failed' && !told.has(`${code} ${path}`)),
+  );
+}
+
+/** The sheet of a draft: written in place, computed as it is written, issued from here. */
+export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) {
+  const router = useRouter();
+  const { accounts, registrations } = useOpenBook();
+  const firstIncome = accounts.find((account) => account.type === 'income')?.code ?? '';
+  const customerRef = useRef<CustomerRow | null>(null);
+  const settingRef = useRef<Setting | null>(null);
+  const [store] = useState(() =>
+    createDraftStore(
+      initial,
+      {
+        account: firstIncome,
+        taxCodeOf: (now) =>
+          settingRef.current === null
+            ? ''
+            : lineVerdict(now, blankLine('', ''), customerRef.current, settingRef.current).key,
+      },
+      unkept,
+    ),
+  );
+  const save = useAutosave(store);
+  const { draft, dirty, problems } = useStore(store);
+  const [making, setMaking] = useState<Making>(null);
+  const { fold } = useFolds();
+  const [beside, setBeside] = useState<'margin' | 'print' | 'xml'>('margin');
+  const [switching, setSwitching] = useState<PriceMode | null>(null);
+
+  const customer =
+    useBook(async (db) => (await db.customers.get(draft.customerId)) ?? null, [draft.customerId]) ?? null;
+  const read = useSetting(draft, customer);
+  const setting = read?.setting ?? null;
+  useEffect(() => {
+    customerRef.current = customer;
+    settingRef.current = setting;
+  }, [customer, setting]);
+  useDecidedTaxes(store, draft, customer, read);
+  const series = useBook((db) => db.series.toArray());
+  const version = draft.origin?.how === 'version' ? draft.origin.number : '';
+  const number = version !== '' ? `${version}, next version` : series === undefined ? '' : numberOf(draft, series);
+
+  const settled = useDeferredValue(draft);
+  const shown = useMemo(
+    () => (setting === null ? null : preview(settled, customer, setting)),
+    [settled, customer, setting],
+  );
+  const taxes = useTaxChoices(draft, setting);
+
+  const wrong = useMemo(() => new Set(problems.map((problem) => problem.path)), [problems]);
+  const general = useMemo(
+    () => (problems.length === 0 || setting === null ? [] : untold(problems, settled, customer, setting)),
+    [problems, settled, customer, setting],
+  );
+  const pickItem = useCallback(
+    async (lineId: string, itemId: string) => {
+      const item = await bookDb().items.get(itemId);
+      const now = store.getState().draft;
+      const line = now.lines.find((l) => l.id === lineId);
+      if (item === undefined || line === undefined) return;
+      const { current } = settingRef;
+      if (current === null) return;
+      const listId = customerRef.current?.priceListId ?? '';
+      const list = listId === '' ? null : ((await bookDb().priceLists.get(listId)) ?? null);
+      store.changeLine(lineId, takeItem(line, item, list, now, customerRef.current, current));
+      // Whoever has gone on already is not called back.
+      const at = `lines[${now.lines.indexOf(line)}]`;
+      const focused = document.activeElement instanceof HTMLElement ? document.activeElement.dataset.field : undefined;
+      if (focused === undefined || focused === `${at}.description`) focusField(`${at}.quantity`);
+    },
+    [store],
+  );
+  const hurry = useCallback(
+    async (lineId: string, title: string) => {
+      const text = title.trim().toLowerCase();
+      const item = (await findItems(bookDb(), text, MOST_HURRIED)).find((one) =>
+        one.name.toLowerCase().startsWith(text),
+      );
+      const line = store.getState().draft.lines.find((l) => l.id === lineId);
+      const untouched = line?.itemId === '' && line.price === '' && line.description === title;
+      if (item !== undefined && untouched) await pickItem(lineId, item.id);
+    },
+    [store, pickItem],
+  );
+  const pickCustomer = async (id: string) => {
+    const db = bookDb();
+    const picked = await db.customers.get(id);
+    if (picked === undefined) return;
+    const theirs = await loadSetting(db, { ...store.getState().draft, delivery: null }, picked);
+    customerRef.current = picked;
+    settingRef.current = theirs;
+    store.replace(takeCustomer({ ...store.getState().draft, delivery: null }, picked, theirs));
+    focusField('issueDate');
+  };
+  const newItem = useCallback((lineId: string, name: string) => setMaking({ what: 'item', name, lineId }), []);
+
+  const issuing = useIssuing(store, save, number, customer, setting);
+  const switchTo = (keep: Keep) => {
+    if (switching === null || shown === null) return;
+    const { draft: switched, moved } = switchMode(store.getState().draft, shown, switching, keep);
+    store.replace(switched);
+    setSwitching(null);
+    if (moved !== 0n) toast(`No price leads to the same total: it moves by ${showMoney(moved, shown.currency)}.`);
+  };
+  const askMode = (to: PriceMode) => {
+    if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
+    else setSwitching(to);
+  };
+  useKey('ctrl+enter', () => void issuing.issue());
+
+  const drop = async () => {
+    if (draft.revision > 0) {
+      const result = await act(deleteDraft, { draftId: draft.id });
+      if (!result.ok) return store.setProblems(result.refusals);
+    }
+    dropSideCopy(draft.id);
+    router.push(routes.sales);
+  };
+
+  const stale = problems.some(
+    (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
+  );
+  const unwritten = problems.some(({ code }) => UNWRITTEN.has(code));
+  const title = TITLES[draft.kind];
+  const label = `Draft ${title.toLowerCase()}`;
+  const toMargin = () => setBeside('margin');
+  const show = (what: 'print' | 'xml') => {
+    // The page needs the room that the index takes.
+    if (beside === 'margin') fold('index', true);
+    setBeside(beside === what ? 'margin' : what);
+  };
+
+  if (shown === null || setting === null) return <Sheet label={label}>{null}</Sheet>;
+  return (
+    <>
+      <Sheet label={label}>
+        <form
+          className="flex flex-1 flex-col"
+          onSubmit={(event) => event.preventDefault()}
+          onKeyDown={moveOnEnter}
+          aria-label={title}
+        >
+          <SheetTitle
+            aside={
+              <>
+                <Mark kind="draft" /> draft ·{' '}
+                <select
+                  aria-label="Price mode"
+                  className="cursor-pointer bg-transparent"
+                  value={draft.priceMode}
+                  onChange={(event) => askMode(event.target.value as PriceMode)}
+                >
+                  <option value="net">prices hold no tax</option>
+                  <option value="gross">prices hold the tax</option>
+                </select>
+              </>
+            }
+          >
+            {title}
+          </SheetTitle>
+          <OriginLine draft={draft} />
+          <HeaderFields
+            store={store}
+            draft={draft}
+            customer={customer}
+            wrong={wrong}
+            registrations={registrations}
+            onPickCustomer={pickCustomer}
+            onNewCustomer={(name) => setMaking({ what: 'customer', name, lineId: '' })}
+            onMendCustomer={() => setMaking({ what: 'mend', name: '', lineId: '' })}
+          />
+          <MoreFields store={store} draft={draft} customer={customer} setting={setting} wrong={wrong} save={save} />
+          <LinesTable
+            store={store}
+            draft={draft}
+            problems={problems}
+            shown={shown}
+            taxes={taxes}
+            onPickItem={pickItem}
+            onNewItem={newItem}
+            onHurry={hurry}
+          />
+          <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes} />
+          <DraftTotals store={store} draft={draft} shown={shown} />
+          <label className="mt-4 block text-soft text-sm">
+            Note to the customer
+            <textarea
+              data-field="note"
+              rows={1}
+              className="cell block resize-none border-rule border-b text-base text-ink"
+              value={draft.note}
+              onChange={(event) => store.change({ note: event.target.value })}
+            />
+          </label>
+          <div className="mt-auto pt-6">
+            {general.length > 0 && (
+              <p role="alert" className="mb-3 text-brick">
+                ▲ {wordRefusals(general)}{' '}
+                {stale ? (
+                  <button type="button" className="cursor-pointer underline" onClick={onLoadAgain}>
+                    Load it again
+                  </button>
+                ) : (
+                  unwritten && (
+                    <button type="button" className="cursor-pointer underline" onClick={() => void save()}>
+                      Try again
+                    </button>
+                  )
+                )}
+              </p>
+            )}
+            <div className="flex flex-wrap items-center gap-2.5">
+              <Button
+                weight="main"
+                data-field="issue"
+                disabled={issuing.busy}
+                onClick={issuing.issue}
+                title="Ctrl+Enter"
+              >
+                {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
+              </Button>
+              <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Keep as draft</Button>
+              <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
+                See it as it prints
+              </Button>
+              {draft.kind !== 'quote' && (
+                <Button aria-pressed={beside === 'xml'} onClick={() => show('xml')}>
+                  See its XML
+                </Button>
+              )}
+              <Button weight="quiet" onClick={drop}>
+                Delete this draft
+              </Button>
+              <span role="status" className="ml-auto text-soft">
+                {dirty
+                  ? unwritten
+                    ? 'not saved'
+                    : 'writing…'
+                  : draft.savedAt === ''
+                    ? 'not kept yet'
+                    : `kept ${new Date(draft.savedAt).toTimeString().slice(0, 5)}`}
+              </span>
+            </div>
+          </div>
+        </form>
+      </Sheet>
+      {beside === 'print' && (
+        <PreviewColumn draft={draft} customer={customer} number={number} setting={setting} onClose={toMargin} />
+      )}
+      {beside === 'xml' && (
+        <DraftXmlColumn draft={settled} customer={customer} number={number} setting={setting} onClose={toMargin} />
+      )}
+      {beside === 'margin' && (
+        <DraftMargin
+          store={store}
+          draft={settled}
+          shown={shown}
+          customer={customer}
+          number={number}
+          setting={setting}
+        />
+      )}
+      <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
+      <AskDialog number={number} issuing={issuing} />
+      <MakingDialog
+        making={making}
+        customer={customer}
+        title={title}
+        onClose={() => setMaking(null)}
+        onCustomer={(id) => void pickCustomer(id)}
+        onItem={(lineId, id) => void pickItem(lineId, id)}
+      />
+    </>
+  );
+}

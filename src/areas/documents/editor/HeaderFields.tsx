@@ -1,0 +1,113 @@
+'use client';
+
+import { useState } from 'react';
+import type { CustomerRow } from '@/core/book/tables';
+import type { Draft, DraftKind } from '@/core/documents/draft';
+import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
+import type { Registration } from '@/core/tax/registration';
+import { findCustomers } from '@/store/sales/queries/documents';
+import { FindBox } from '@/ui/FindBox';
+import { useFinder } from '../../shell/useFinder';
+import type { DraftStore } from './draftStore';
+import { ChoiceSlot, DateSlot, Slot, TextSlot } from './slots';
+
+interface HeaderFieldsProps {
+  readonly store: DraftStore;
+  readonly draft: Draft;
+  readonly customer: CustomerRow | null;
+  /** Paths with a problem. */
+  readonly wrong: ReadonlySet<string>;
+  readonly registrations: readonly Registration[];
+  readonly onPickCustomer: (id: string) => void;
+  readonly onNewCustomer: (name: string) => void;
+  readonly onMendCustomer: () => void;
+}
+
+const DATE_WORDS: Readonly<Record<DraftKind, string>> = {
+  invoice: 'Issue date',
+  quote: 'Date',
+  'cash-sale': 'Date of sale',
+};
+
+/** Customer, dates and references at the head of the sheet. */
+export function HeaderFields(props: HeaderFieldsProps) {
+  const { store, draft, customer, wrong, registrations, onPickCustomer, onNewCustomer, onMendCustomer } = props;
+  const [typed, setTyped] = useState<string | null>(null);
+  const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
+  const decided = registrations.find((r) => r.id === draft.registrationId);
+  return (
+    <div className="mb-2 grid grid-cols-[1.3fr_1fr_1fr] gap-x-5 gap-y-1">
+      <Slot label="Customer">
+        <div className="flex gap-2">
+          <FindBox
+            label="Customer"
+            fieldName="customerId"
+            pending={pending}
+            className="cell -mx-1.5"
+            value={typed ?? customer?.name ?? ''}
+            placeholder="Who is it for?"
+            invalid={wrong.has('customerId')}
+            options={options.map((c) => ({ id: c.id, label: c.name, detail: c.address.city }))}
+            onType={setTyped}
+            onLeave={() => setTyped(null)}
+            onPick={(option) => {
+              setTyped(null);
+              onPickCustomer(option.id);
+            }}
+            {...(typed?.trim() && {
+              create: { label: `New customer “${typed.trim()}”`, onCreate: () => onNewCustomer(typed.trim()) },
+            })}
+          />
+          {customer !== null && typed === null && (
+            <button
+              type="button"
+              title={`Mend the details of ${customer.name}`}
+              aria-label={`Mend ${customer.name}`}
+              className="cursor-pointer text-soft text-sm underline underline-offset-2"
+              onClick={onMendCustomer}
+            >
+              mend
+            </button>
+          )}
+        </div>
+      </Slot>
+      <DateSlot label={DATE_WORDS[draft.kind]} field="issueDate" store={store} draft={draft} wrong={wrong} />
+      {draft.kind === 'cash-sale' ? (
+        <ChoiceSlot
+          label="Paid by"
+          field="paidBy"
+          value={draft.paidBy}
+          options={PAYMENT_METHODS.map((method) => [method, method] as const)}
+          onPick={(value) => store.change({ paidBy: value as PaymentMethod })}
+        />
+      ) : (
+        <DateSlot
+          label={draft.kind === 'quote' ? 'Holds until' : 'Due'}
+          field="due"
+          store={store}
+          draft={draft}
+          wrong={wrong}
+        />
+      )}
+      <TextSlot label="Order number" field="orderNumber" store={store} draft={draft} />
+      <DateSlot label="Tax point" field="taxPoint" store={store} draft={draft} wrong={wrong} />
+      <TextSlot label="Buyer reference" field="buyerReference" store={store} draft={draft} />
+      {registrations.length > 1 && (
+        <ChoiceSlot
+          label="Reported under"
+          field="registrationId"
+          value={draft.registrationByHand ? draft.registrationId : ''}
+          options={[
+            ['', decided?.name ?? 'none yet'],
+            ...registrations.map(({ id, name }) => [id, `${name}, by hand`] as const),
+          ]}
+          onPick={(value) =>
+            store.change(
+              value === '' ? { registrationByHand: false } : { registrationByHand: true, registrationId: value },
+            )
+          }
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+import Link from 'next/link';
+import type { Draft } from '@/core/documents/draft';
+import { routes } from '../../shell/routes';
+
+/** What the draft came from, with a way back to it. */
+export function OriginLine({ draft }: { readonly draft: Draft }) {
+  const { origin } = draft;
+  if (origin === null) return null;
+  const words = {
+    copy: 'Copied from',
+    stage: `Bills ${origin.words} of`,
+    version: 'A new version of',
+    correction: 'Corrects',
+  }[origin.how];
+  return (
+    <p className="-mt-3 mb-3 text-soft">
+      {words}{' '}
+      <Link href={routes.document(origin.documentId)} className="underline decoration-rule underline-offset-4">
+        {origin.number}
+      </Link>
+    </p>
+  );
+}

@@ -1,0 +1,228 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { type DocumentAction, possibleActions } from '@/core/decisions/sales/possibleActions';
+import { goingOut } from '@/core/documents/attachment';
+import type { IssuedDocument, QuoteAnswer } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
+import { einvoiceOf } from '@/core/einvoice/fromDocument';
+import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { fileName } from '@/print/words';
+import { cancelDocument, sendElsewhere } from '@/store/sales/actions/afterIssue';
+import { correctInvoice } from '@/store/sales/actions/creditInvoice';
+import { keepAnswer, type Remake, remake } from '@/store/sales/actions/quotes';
+import type { DocumentFile } from '@/store/sales/queries/family';
+import { Button } from '@/ui/Button';
+import { Menu, type MenuEntry } from '@/ui/Menu';
+import { SendDialog } from '../../shared/delivery/SendDialog';
+import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today } from '../../shell/book';
+import { openFile } from '../../shell/openedFile';
+import { routes } from '../../shell/routes';
+import { saveFile } from '../../shell/saveFile';
+import { useKey } from '../../shell/useKey';
+import { hybridPdf, printedPdf } from '../print';
+import { CreditDialog } from './CreditDialog';
+import { StageDialog } from './StageDialog';
+
+type Asking = 'credit' | 'stage' | 'send' | 'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | null;
+
+interface DocumentActionsProps {
+  readonly file: DocumentFile;
+  readonly onPrint: () => void;
+}
+
+/** What an action is called, in the menu and as the main thing. */
+const WORDS: Readonly<Record<DocumentAction, string>> = {
+  credit: 'Credit…',
+  correct: 'Correct it…',
+  cancel: 'Cancel it…',
+  accept: 'Accepted…',
+  decline: 'Declined…',
+  bill: 'Bill it…',
+  'write-version': 'Write a new version',
+  copy: 'Copy into a new draft',
+  'see-e-invoice': 'See its e-invoice',
+  'mark-sent': 'Mark as sent…',
+  send: 'Send e-invoice…',
+  receive: 'Record a receipt',
+};
+
+/** Done from buttons of their own, not from the menu. */
+const BESIDE_MENU: ReadonlySet<DocumentAction> = new Set(['send', 'receive']);
+
+/** What can be done with an issued document: the main thing, its files, and everything else in a menu. */
+export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
+  const router = useRouter();
+  const { registrations } = useOpenBook();
+  const [asking, setAsking] = useState<Asking>(null);
+  const { document, family, lines, transmissions } = file;
+  const { id, kind, content, figures, number } = document;
+  const files = goingOut(file.attachments);
+  const close = () => setAsking(null);
+
+  const registration = registrations.find((r) => r.id === content.registrationId);
+  const { actions, main } = possibleActions({
+    document,
+    family,
+    transmissions,
+    registration,
+    postedOn: lines[0]?.date ?? '',
+  });
+  useKey('ctrl+enter', () => {
+    if (main !== null) perform[main]();
+  });
+
+  const begin = async (as: Remake) => {
+    const result = await act(remake, { documentId: id, as, issueDate: today() });
+    if (result.ok) router.push(routes.draft(result.value.draftId));
+    else toast.error(wordRefusals(result.refusals));
+  };
+  const savePdf = async (make: (document: IssuedDocument) => Promise<Uint8Array> = printedPdf) => {
+    try {
+      saveFile(fileName(content, 'pdf'), await make(document), 'application/pdf');
+    } catch (error) {
+      toast.error(`The PDF could not be made: ${(error as Error).message}`);
+    }
+  };
+  const saveXml = (syntax: Syntax) => {
+    const name = fileName(content, 'xml');
+    const xml = writeEInvoice(einvoiceOf(content, figures, files), syntax);
+    saveFile(syntax === 'ubl' ? name : name.replace('.xml', '-cii.xml'), xml, 'application/xml');
+  };
+
+  const seeXml = async () => {
+    const xml = writeEInvoice(einvoiceOf(content, figures, files), 'ubl');
+    await openFile(new File([xml], fileName(content, 'xml')));
+    router.push(routes.eInvoice);
+  };
+
+  const perform: Readonly<Record<DocumentAction, () => void>> = {
+    credit: () => setAsking('credit'),
+    correct: () => setAsking('correct'),
+    cancel: () => setAsking('cancel'),
+    accept: () => setAsking('accepted'),
+    decline: () => setAsking('declined'),
+    bill: () => setAsking('stage'),
+    'write-version': () => void begin('version'),
+    copy: () => void begin('copy'),
+    'see-e-invoice': () => void seeXml(),
+    'mark-sent': () => setAsking('sent'),
+    send: () => setAsking('send'),
+    receive: () => router.push(routes.receiptFor(id)),
+  };
+  const { goesOut, eInvoice } = KINDS[kind];
+  const wordsOf = (action: DocumentAction) =>
+    action === 'copy' && kind === 'quote' ? 'Copy into a new quote' : WORDS[action];
+  const entries: readonly MenuEntry[] = [...actions].flatMap(([action, fault]): readonly MenuEntry[] => {
+    if (BESIDE_MENU.has(action)) return [];
+    const not = fault === null ? undefined : wordRefusal(fault);
+    const entry = { words: wordsOf(action), onSelect: perform[action], not };
+    return action === 'see-e-invoice'
+      ? [
+          entry,
+          { words: 'Save CII file', onSelect: () => saveXml('cii') },
+          { words: 'Save PDF with e-invoice', onSelect: () => void savePdf((one) => hybridPdf(one, files)) },
+        ]
+      : [entry];
+  });
+
+  const answer = (what: QuoteAnswer['kind']) => async (words: string, on: string) => {
+    const result = await act(keepAnswer, {
+      documentId: id,
+      answer: { kind: what, words, on: on as QuoteAnswer['on'] },
+    });
+    if (result.ok) close();
+    return result;
+  };
+  const dialogs: Readonly<
+    Record<'correct' | 'cancel' | 'sent' | 'accepted' | 'declined', Omit<WordDayProps, 'onClose'>>
+  > = {
+    correct: {
+      title: `Correct ${number}`,
+      description:
+        'A credit note takes the invoice back and a new draft holds what it said, for you to put right and issue.',
+      words: 'Reason, printed on the credit note',
+      day: 'Date of the credit note',
+      action: 'Credit it and write it anew',
+      onDo: async (reason, date) => {
+        const result = await act(correctInvoice, { documentId: id, date, reason });
+        if (result.ok) {
+          toast(`${result.value.note} credits ${number}`);
+          router.push(routes.draft(result.value.draftId));
+        }
+        return result;
+      },
+    },
+    cancel: {
+      title: `Cancel ${number}`,
+      description:
+        'Its entry is reversed in the same period; number and reason stay in the book. This can not be undone. Only for what has not gone out.',
+      words: 'Reason',
+      action: `Cancel ${number}`,
+      grave: true,
+      onDo: async (reason) => {
+        const result = await act(cancelDocument, { documentId: id, reason });
+        if (result.ok) close();
+        return result;
+      },
+    },
+    sent: {
+      title: `${number} went out`,
+      description:
+        'Writes down that it was sent by other ways than this program. From then on it is credited, not cancelled.',
+      words: 'How, such as by post',
+      day: 'Day',
+      action: 'Mark as sent',
+      onDo: async (how, on) => {
+        const result = await act(sendElsewhere, { documentId: id, on, how });
+        if (result.ok) close();
+        return result;
+      },
+    },
+    accepted: {
+      title: `${number} is accepted`,
+      description: 'Keeps who accepted it and when; then it can be billed, whole or in stages.',
+      words: 'Who accepted it',
+      day: 'Day',
+      action: 'Keep the acceptance',
+      onDo: answer('accepted'),
+    },
+    declined: {
+      title: `${number} is declined`,
+      description: 'Keeps the reason. It can still be accepted later.',
+      words: 'Why',
+      day: 'Day',
+      action: 'Keep the answer',
+      onDo: answer('declined'),
+    },
+  };
+  return (
+    <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
+      {main !== null && (
+        <Button weight="main" title="Ctrl+Enter" onClick={perform[main]}>
+          {wordsOf(main)}
+        </Button>
+      )}
+      {actions.has('receive') && main !== 'receive' && <Button onClick={perform.receive}>{WORDS.receive}</Button>}
+      {goesOut && (
+        <>
+          <Button onClick={onPrint}>See it printed</Button>
+          <Button onClick={() => void savePdf()}>Save PDF</Button>
+        </>
+      )}
+      {eInvoice && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}
+      {entries.length > 0 && <Menu label="More" entries={entries} />}
+      {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
+      {asking === 'send' && <SendDialog document={document} onClose={close} />}
+      {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
+      {asking !== null && asking !== 'credit' && asking !== 'stage' && asking !== 'send' && (
+        <WordDayDialog {...dialogs[asking]} onClose={close} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,88 @@
+'use client';
+
+import { useState } from 'react';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { Receipt } from '@/core/receipts/receipt';
+import { LANGUAGES } from '@/core/tax/taxCode';
+import { WORDINGS } from '@/print/wording';
+import type { Variant } from '@/print/wording/wording';
+import { fileName } from '@/print/words';
+import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
+import { ChoiceField } from '@/ui/Field';
+import { PdfFrame } from '../../shared/PdfFrame';
+import { saveFile } from '../../shell/saveFile';
+import { printedPdf } from '../print';
+
+interface PrintDialogProps {
+  readonly document: IssuedDocument;
+  /** What settled it. */
+  readonly receipts: readonly Receipt[];
+  readonly onClose: () => void;
+}
+
+const VARIANTS: readonly (readonly [Variant, string])[] = [
+  ['document', 'The document itself'],
+  ['delivery-note', 'Delivery note'],
+  ['receipt', 'Receipt'],
+];
+
+/** The real PDF, in any language and as a delivery note or receipt too. */
+export function PrintDialog({ document, receipts, onClose }: PrintDialogProps) {
+  const [variant, setVariant] = useState<Variant>('document');
+  const [language, setLanguage] = useState(document.content.buyer.language ?? 'en');
+  const received = receipts.flatMap(({ date, method, allocations }) =>
+    allocations.filter((one) => one.documentId === document.id).map(({ amount }) => ({ date, method, amount })),
+  );
+  const make = () => printedPdf(document, { variant, language, received });
+  const paid = document.kind === 'invoice' && document.open === 0n && document.received !== 0n;
+  const name = fileName(document.content, 'pdf');
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`${document.number} as it prints`}
+      description="This is the file that the customer gets. Esc steps back."
+      wide
+    >
+      <div className="mb-1 flex items-start gap-4">
+        <ChoiceField
+          label="Printed as"
+          className="w-[190px]"
+          options={VARIANTS.filter(([key]) => key !== 'receipt' || paid)}
+          value={variant}
+          onChange={(event) => setVariant(event.target.value as Variant)}
+        />
+        <ChoiceField
+          label="Language"
+          className="w-[150px]"
+          options={WORDINGS.map(
+            (wording) => [wording.language, LANGUAGES[wording.language] ?? wording.language] as const,
+          )}
+          value={language}
+          onChange={(event) => setLanguage(event.target.value)}
+        />
+        <Button
+          className="mt-[18px]"
+          onClick={() =>
+            void make().then((bytes) =>
+              saveFile(
+                variant === 'document' ? name : name.replace('.pdf', `-${variant}.pdf`),
+                bytes,
+                'application/pdf',
+              ),
+            )
+          }
+        >
+          Save this
+        </Button>
+      </div>
+      <PdfFrame
+        title={`${document.number}.pdf`}
+        make={make}
+        of={`${variant} ${language}`}
+        className="h-[60vh] w-full border border-rule"
+      />
+    </Dialog>
+  );
+}

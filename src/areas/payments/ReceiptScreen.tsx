@@ -1,0 +1,64 @@
+'use client';
+
+import Link from 'next/link';
+import { writeDate } from '@/core/kernel/date';
+import { Money } from '@/ui/Money';
+import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
+import { Ruled } from '@/ui/Ruled';
+import { useBook } from '../shell/book';
+import { EntriesNote } from '../shell/EntriesNote';
+import { routes } from '../shell/routes';
+
+/** A recorded receipt and what it settled. */
+export function ReceiptScreen({ id }: { readonly id: string }) {
+  const found = useBook(
+    async (db) => {
+      const receipt = await db.receipts.get(id);
+      if (receipt === undefined) return null;
+      return { receipt, lines: await db.journalLines.where('entryId').equals(receipt.entryId).toArray() };
+    },
+    [id],
+  );
+  if (!found) return <Sheet label="Receipt">{found === null && <Empty>This book holds no such receipt.</Empty>}</Sheet>;
+  const { receipt, lines } = found;
+  return (
+    <>
+      <Sheet label={`Receipt ${receipt.number}`}>
+        <SheetTitle aside={`${receipt.method} · ${writeDate(receipt.date)}`}>Receipt {receipt.number}</SheetTitle>
+        <p className="mb-4">
+          <Link
+            href={routes.record('customers', receipt.customerId)}
+            className="underline decoration-rule underline-offset-4"
+          >
+            {receipt.customerName}
+          </Link>
+          {receipt.reference && <span className="text-soft"> · {receipt.reference}</span>}
+        </p>
+        <Ruled
+          caption="Invoices settled"
+          rows={receipt.allocations}
+          keyOf={(allocation) => allocation.documentId}
+          columns={[
+            {
+              head: 'Invoice',
+              cell: (a) => (
+                <Link href={routes.document(a.documentId)} className="underline decoration-rule underline-offset-4">
+                  {a.number}
+                </Link>
+              ),
+            },
+            { head: 'Settled', align: 'right', cell: (a) => <Money amount={a.amount} currency={receipt.currency} /> },
+          ]}
+          sums={['Received', <Money key="sum" amount={receipt.amount} currency={receipt.currency} withCode />]}
+        />
+      </Sheet>
+      <Margin>
+        <EntriesNote sides={lines}>
+          <Link href={routes.entry(receipt.entryId)} className="mt-1 block text-sm underline underline-offset-2">
+            Journal
+          </Link>
+        </EntriesNote>
+      </Margin>
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+'use client';
+
+import Link from 'next/link';
+import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { routes } from '../shell/routes';
+
+/** The empty sheet of Receipts. */
+export function ReceiptsHome() {
+  return (
+    <Sheet label="Receipts">
+      <SheetTitle>Receipts</SheetTitle>
+      <Empty
+        action={
+          <Link href={routes.newReceipt} className="underline underline-offset-4">
+            Record a receipt
+          </Link>
+        }
+      >
+        Money that came in, and the invoices it settled. Pick one on the left, or record one.
+      </Empty>
+    </Sheet>
+  );
+}

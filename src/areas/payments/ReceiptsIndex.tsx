@@ -1,0 +1,54 @@
+'use client';
+
+import Link from 'next/link';
+import { usePathname, useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { writeDay } from '@/core/kernel/date';
+import { findReceipts } from '@/store/sales/queries/documents';
+import { IndexColumn } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
+import { useBook } from '../shell/book';
+import { IndexList } from '../shell/IndexList';
+import { routes } from '../shell/routes';
+import { useKey } from '../shell/useKey';
+
+const PAGE = 50;
+
+/** Receipts, newest first; typing looks through all of them. */
+export function ReceiptsIndex() {
+  const router = useRouter();
+  const path = usePathname();
+  const { currency } = useOpenBook();
+  const [query, setQuery] = useState('');
+  const [limit, setLimit] = useState(PAGE);
+  useKey('alt+n', () => router.push(routes.newReceipt));
+  const receipts = useBook((db) => findReceipts(db, query, limit), [query, limit]) ?? [];
+  return (
+    <IndexColumn title="Receipts">
+      <IndexList
+        entries={receipts.map((receipt) => ({
+          id: receipt.id,
+          path: routes.receipt(receipt.id),
+          mark: { kind: 'paid', word: 'received' },
+          title: receipt.number.replace(/-\d{4}-/, '-'),
+          amount: receipt.amount,
+          currency: receipt.currency,
+          detail: receipt.customerName,
+          day: writeDay(receipt.date),
+        }))}
+        currency={currency}
+        current={path}
+        query={query}
+        onQuery={setQuery}
+        findLabel="Find a receipt"
+        empty={query.trim() === '' ? 'No money received yet.' : 'Nothing holds this. Try a part of a number or name.'}
+        {...(receipts.length >= limit && { onMore: () => setLimit(limit + PAGE) })}
+        foot={
+          <Link href={routes.newReceipt} title="Alt+N" className="underline underline-offset-4">
+            Record a receipt
+          </Link>
+        }
+      />
+    </IndexColumn>
+  );
+}

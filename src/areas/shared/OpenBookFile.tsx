@@ -1,0 +1,88 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { wordRefusals } from '@/core/wording/refusals';
+import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
+import { Dialog } from '@/ui/Dialog';
+import { onBook, Stopped } from '@/workers/client';
+import { bookDb } from '../shell/book';
+import { usePicked } from '../shell/period';
+import { routes } from '../shell/routes';
+
+/** Whether there is a book to replace. What can't be read is no reason not to try: opening says what is wrong. */
+const holdsBook = (): Promise<boolean> =>
+  bookDb()
+    .book.count()
+    .then((books) => books > 0)
+    .catch(() => false);
+
+/** Opens an archive. Asks first when it would replace a book; says what is wrong and changes nothing else. */
+export function OpenBookFile() {
+  const router = useRouter();
+  const [bytes, setBytes] = useState<{ name: string; content: Uint8Array } | null>(null);
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const control = useRef<AbortController | null>(null);
+
+  const open = async (content: Uint8Array, replace: boolean) => {
+    setBytes(null);
+    setBusy(true);
+    control.current = new AbortController();
+    try {
+      const replacing = { replace, copyAt: new Date().toISOString() };
+      const result = await onBook((face) => face.open(content, replacing), control.current.signal);
+      if (!result.ok) return setProblem(wordRefusals(result.refusals));
+      usePicked.setState({ start: null });
+      toast(`The book of ${result.value.business} is open`);
+      router.push(routes.today);
+    } catch (error) {
+      setProblem(
+        error instanceof Stopped
+          ? 'Stopped. Nothing was changed.'
+          : `It could not be opened: ${(error as Error).message}`,
+      );
+    } finally {
+      setBusy(false);
+    }
+  };
+  const choose = async (file: File) => {
+    setProblem('');
+    const content = new Uint8Array(await file.arrayBuffer());
+    if (await holdsBook()) setBytes({ name: file.name, content });
+    else await open(content, false);
+  };
+  return (
+    <div>
+      <ChooseFile words="Open a book file" accept=".able,.zip" onFile={(file) => void choose(file)} />
+      {busy && (
+        <p role="status" className="mt-2">
+          Checking the whole file…{' '}
+          <Button weight="quiet" onClick={() => control.current?.abort()}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {problem !== '' && (
+        <p role="alert" className="mt-2 max-w-[52ch] text-brick">
+          ▲ {problem}
+        </p>
+      )}
+      <Dialog
+        open={bytes !== null}
+        onClose={() => setBytes(null)}
+        title="Replace the book in this browser?"
+        description={`${bytes?.name ?? ''} takes the place of everything here. A copy of this book stays in the browser until another one is replaced, and can be brought back in Setup, Book file.`}
+      >
+        <div className="flex gap-2.5">
+          <Button weight="grave" onClick={() => bytes && open(bytes.content, true)}>
+            Replace it
+          </Button>
+          <Button onClick={() => setBytes(null)}>Keep this book</Button>
+        </div>
+      </Dialog>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+/** A kind of draft that an address can ask for. */
+type NewKind = 'invoice' | 'quote' | 'cash-sale';
+
+/** A part of Setup: `customers`. */
+const section = (name: string): string => `/setup/${name}`;
+
+/** Every address of the app. Screens name a place by what it is; where it lies is said here alone. */
+export const routes = {
+  home: '/',
+  today: '/today',
+  sales: '/sales',
+  takings: '/sales/takings',
+  eInvoice: '/sales/einvoice',
+  sentEInvoices: '/sales/exchange',
+  receipts: '/receipts',
+  newReceipt: '/receipts/new',
+  tax: '/tax',
+  ledger: '/ledger',
+  trialBalance: '/ledger/trial-balance',
+  writeJournal: '/ledger/write',
+  seals: '/ledger/seals',
+  history: '/ledger/history',
+  setup: '/setup',
+  rescue: '/rescue',
+  sample: '/open/demo',
+  section,
+  /** A record of a part of Setup; `new` for one that is yet to be made. */
+  record: (name: string, id: string): string => `${section(name)}/${encodeURIComponent(id)}`,
+  document: (id: string): string => `/sales/doc/${id}`,
+  draft: (id: string): string => `/sales/draft/${id}`,
+  newDraft: (id: string, kind: NewKind): string => `/sales/draft/${id}?new=${kind}`,
+  receipt: (id: string): string => `/receipts/${id}`,
+  receiptFor: (documentId: string): string => `/receipts/new?document=${documentId}`,
+  account: (code: string): string => `/ledger/account/${code}`,
+  entry: (id: string): string => `/ledger?entry=${id}`,
+  historyOf: (id: string): string => `/ledger/history?about=${encodeURIComponent(id)}`,
+} as const;

@@ -1,0 +1,428 @@
+import type * as yup from 'yup';
+import { type Item, itemSchema } from '@/core/catalogue/item';
+import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
+import { type ExchangeRate, exchangeRateSchema } from '@/core/currency/exchangeRate';
+import type { Transmission } from '@/core/delivery/transmission';
+import type { Attachment } from '@/core/documents/attachment';
+import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter';
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { Look } from '@/core/documents/look';
+import { type Series, seriesSchema } from '@/core/documents/series';
+import { type DocumentStyle, styleSchema } from '@/core/documents/style';
+import type { Account } from '@/core/ledger/account';
+import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
+import { type Business, businessSchema } from '@/core/parties/business';
+import { type Certificate, certificateSchema } from '@/core/parties/certificate';
+import { type Customer, customerSchema } from '@/core/parties/customer';
+import type { Receipt } from '@/core/receipts/receipt';
+import type { TaxPeriod } from '@/core/returns/return';
+import type { TaxEntry } from '@/core/returns/taxEntry';
+import { type DecisionRow, decisionRowSchema } from '@/core/tax/decisionTable';
+import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
+import { type Place, placeSchema } from '@/core/tax/place';
+import { type Registration, registrationSchema } from '@/core/tax/registration';
+import { type Tax, taxSchema } from '@/core/tax/tax';
+import { type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
+import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
+import { ROW_SHAPES } from './rowShapes';
+import type { Shape } from './shape';
+
+/** The book's own row: what it is kept for. */
+export interface Book {
+  readonly id: 'book';
+  readonly business: Business;
+  readonly begunAt: string;
+}
+
+/** A customer with the keys it is found by. */
+export interface CustomerRow extends Customer {
+  readonly keys: readonly string[];
+}
+
+/** An item with the keys it is found by. */
+export interface ItemRow extends Item {
+  readonly keys: readonly string[];
+}
+
+/** A place with the keys that addresses find it by. */
+export interface PlaceRow extends Place {
+  readonly keys: readonly string[];
+}
+
+/** The decision table as one row, so that its order is written whole. */
+export interface DecisionTable {
+  readonly id: 'table';
+  readonly rows: readonly DecisionRow[];
+}
+
+/** One line of the audit trail: when, who, what, before and after. */
+export interface AuditEvent {
+  readonly id: string;
+  readonly at: string;
+  readonly operator: string;
+  /** Name of the action. */
+  readonly action: string;
+  readonly subject: string;
+  readonly about?: readonly string[];
+  readonly before?: unknown;
+  readonly after?: unknown;
+}
+
+/** Rows of another table that a row names, and that must be there. */
+interface Reference<Row> {
+  readonly table: string;
+  readonly ids: (row: Row) => readonly string[];
+  /** Where a fault is said to lie: `customer`. Empty for the row itself. */
+  readonly at: string;
+  /** What should be there: `a customer of the book`. */
+  readonly what: string;
+}
+
+/**
+ * By an index that begins with the customer; by one over the keys of the customer's rows in another table; or, where
+ * there are only a few rows, by a look at each.
+ */
+type FoundBy<Row> =
+  | { readonly index: string; readonly through?: string }
+  | { readonly customerOf: (row: Row) => string };
+
+/** Everything that is known of one table of the book; all that handles tables derives from it. */
+export interface TableDescriptor<Row> {
+  /** Field that a row is found by; no two rows hold the same. */
+  readonly key: keyof Row & string;
+  /**
+   * Primary key and indexes in the words of the database, by the version of the book that stated them. The first is
+   * the version that the table came with.
+   */
+  readonly indexes: Readonly<Record<number, string>>;
+  /** What a row of a stranger's file must be like before anything looks at it. */
+  readonly shape: Shape;
+  /** The schema that a form checks a record by, and the records in a row that it is for. */
+  readonly records?: { readonly schema: yup.Schema; readonly of: (row: Row) => readonly unknown[] };
+  /** `appended`: rows are added and never change. `removable`: rows may be taken away. */
+  readonly lasts?: 'appended' | 'removable';
+  /** What a row is called where a fault is told; the table's name and its key unless it is given. */
+  readonly called?: (row: Row) => string;
+  readonly references?: readonly Reference<Row>[];
+  /** How rows that stand under a customer are found, and how one is moved to another when two are merged. */
+  readonly customers?: {
+    readonly found: FoundBy<Row>;
+    readonly moved: (row: Row, customerId: string) => object;
+  };
+}
+
+type Unmarked<Row> = Omit<TableDescriptor<Row>, 'lasts'>;
+
+const table = <Row>(descriptor: Unmarked<Row>): TableDescriptor<Row> => descriptor;
+
+/** A table whose rows are added and never change. */
+const appended = <Row>(descriptor: Unmarked<Row>): TableDescriptor<Row> & { readonly lasts: 'appended' } => ({
+  ...descriptor,
+  lasts: 'appended',
+});
+
+/** A table that rows may be taken away from. */
+const removable = <Row>(descriptor: Unmarked<Row>): TableDescriptor<Row> & { readonly lasts: 'removable' } => ({
+  ...descriptor,
+  lasts: 'removable',
+});
+
+/** Rows that are themselves what a form keeps. */
+const each = (schema: yup.Schema) => ({ schema, of: (row: unknown) => [row] });
+
+const toCustomer = <Row extends { readonly customerId: string }>(row: Row, customerId: string): Row => ({
+  ...row,
+  customerId,
+});
+
+const CUSTOMER = { table: 'customers', at: 'customer', what: 'a customer of the book' } as const;
+const REGISTRATION = { table: 'registrations', at: 'registration', what: 'a registration of the book' } as const;
+const ENTRY = { table: 'journal', at: 'entry', what: 'its journal entry' } as const;
+
+/**
+ * Tables of the book, in the order an archive lists them: what actions write and archives hold. Balances that are kept
+ * up beside them are in `DERIVED_TABLES`.
+ */
+export const TABLES = {
+  book: table<Book>({
+    key: 'id',
+    indexes: { 1: 'id' },
+    shape: ROW_SHAPES.book,
+    records: { schema: businessSchema, of: ({ business }) => [business] },
+  }),
+  registrations: table<Registration>({
+    key: 'id',
+    indexes: { 1: 'id' },
+    shape: ROW_SHAPES.registrations,
+    records: each(registrationSchema),
+  }),
+  jurisdictions: table<Jurisdiction>({
+    key: 'id',
+    indexes: { 2: 'id, parentId' },
+    shape: ROW_SHAPES.jurisdictions,
+    records: each(jurisdictionSchema),
+  }),
+  taxes: removable<Tax>({
+    key: 'id',
+    indexes: { 2: 'id, jurisdictionId' },
+    shape: ROW_SHAPES.taxes,
+    records: each(taxSchema),
+  }),
+  taxCodes: removable<TaxCode>({
+    key: 'id',
+    indexes: { 1: 'id' },
+    shape: ROW_SHAPES.taxCodes,
+    records: each(taxCodeSchema),
+  }),
+  places: removable<PlaceRow>({
+    key: 'id',
+    indexes: { 2: 'id, name, *keys' },
+    shape: ROW_SHAPES.places,
+    records: each(placeSchema),
+  }),
+  decisionTables: table<DecisionTable>({
+    key: 'id',
+    indexes: { 2: 'id' },
+    shape: ROW_SHAPES.decisionTables,
+    records: { schema: decisionRowSchema, of: ({ rows }) => rows },
+  }),
+  withholdingTypes: table<WithholdingType>({
+    key: 'id',
+    indexes: { 2: 'id' },
+    shape: ROW_SHAPES.withholdingTypes,
+    records: each(withholdingTypeSchema),
+  }),
+  certificates: table<Certificate>({
+    key: 'id',
+    indexes: { 2: 'id, customerId, until' },
+    shape: ROW_SHAPES.certificates,
+    called: ({ id }) => `certificate ${id}`,
+    references: [{ ...CUSTOMER, ids: ({ customerId }) => [customerId] }],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+    records: each(certificateSchema),
+  }),
+  priceLists: table<PriceList>({
+    key: 'id',
+    indexes: { 2: 'id' },
+    shape: ROW_SHAPES.priceLists,
+    records: each(priceListSchema),
+  }),
+  exchangeRates: table<ExchangeRate>({
+    key: 'id',
+    indexes: { 2: 'id, [currency+date]' },
+    shape: ROW_SHAPES.exchangeRates,
+    records: each(exchangeRateSchema),
+  }),
+  customers: table<CustomerRow>({
+    key: 'id',
+    indexes: { 1: 'id, name, *keys', 3: 'id, name, parentId, *keys' },
+    shape: ROW_SHAPES.customers,
+    customers: { found: { index: 'parentId' }, moved: (child, parentId) => ({ ...child, parentId }) },
+    records: each(customerSchema),
+  }),
+  items: table<ItemRow>({
+    key: 'id',
+    indexes: { 1: 'id, name, *keys' },
+    shape: ROW_SHAPES.items,
+    records: each(itemSchema),
+  }),
+  accounts: table<Account>({ key: 'code', indexes: { 1: 'code' }, shape: ROW_SHAPES.accounts }),
+  series: table<Series>({ key: 'id', indexes: { 1: 'id' }, shape: ROW_SHAPES.series, records: each(seriesSchema) }),
+  styles: table<DocumentStyle>({
+    key: 'id',
+    indexes: { 3: 'id' },
+    shape: ROW_SHAPES.styles,
+    records: each(styleSchema),
+  }),
+  looks: table<Look>({
+    key: 'id',
+    indexes: { 5: 'id' },
+    shape: ROW_SHAPES.looks,
+    records: { schema: styleSchema, of: ({ style }) => [style] },
+  }),
+  savedViews: removable<SavedView>({
+    key: 'id',
+    indexes: { 3: 'id, name' },
+    shape: ROW_SHAPES.savedViews,
+    customers: {
+      found: { customerOf: ({ filter }) => filter.customerId },
+      moved: (view, customerId) => ({ ...view, filter: { ...view.filter, customerId } }),
+    },
+    records: each(savedViewSchema),
+  }),
+  attachments: removable<Attachment>({
+    key: 'id',
+    indexes: { 3: 'id, ownerId' },
+    shape: ROW_SHAPES.attachments,
+    // The owner is a draft, a document or a customer; ids are never the same.
+    customers: { found: { index: 'ownerId' }, moved: (file, ownerId) => ({ ...file, ownerId }) },
+  }),
+  drafts: removable<Draft>({
+    key: 'id',
+    indexes: { 1: 'id, savedAt, *keys', 3: 'id, savedAt, familyId, customerId, *keys' },
+    shape: ROW_SHAPES.drafts,
+    customers: {
+      found: { index: 'customerId' },
+      moved: (draft, customerId) => ({ ...draft, customerId, revision: draft.revision + 1 }),
+    },
+  }),
+  documents: table<IssuedDocument>({
+    key: 'id',
+    indexes: {
+      1: 'id, [issueDate+number], [periodId+number], [customerId+isOpen], [isOpen+kind+dueDate], [kind+position], number, *keys',
+      2: 'id, [issueDate+number], [periodId+number], [customerId+isOpen], [customerId+issueDate], [isOpen+kind+dueDate], [kind+position], number, *keys',
+      3: 'id, [issueDate+number], [periodId+number], [customerId+isOpen], [customerId+issueDate], [isOpen+kind+dueDate], [kind+issueDate], [state+issueDate], [seriesId+position], amountKey, familyId, number, *tags, *words',
+    },
+    shape: ROW_SHAPES.documents,
+    called: ({ number }) => number,
+    references: [
+      { table: 'series', at: 'series', what: 'a series of the book', ids: ({ seriesId }) => [seriesId] },
+      { ...REGISTRATION, ids: ({ content }) => [content.registrationId] },
+      { ...CUSTOMER, ids: ({ kind, customerId }) => (kind === 'takings' ? [] : [customerId]) },
+      { ...ENTRY, ids: ({ kind, entryId }) => (kind === 'quote' ? [] : [entryId]) },
+      {
+        table: 'journal',
+        at: 'cancelled',
+        what: 'the entry that takes it back',
+        ids: ({ cancelled }) => (cancelled === null ? [] : [cancelled.entryId]),
+      },
+      {
+        table: 'documents',
+        at: 'credit notes',
+        what: 'its credit note',
+        ids: ({ creditNotes }) => creditNotes.map(({ id }) => id),
+      },
+    ],
+    customers: { found: { index: '[customerId+issueDate]' }, moved: toCustomer },
+  }),
+  receipts: table<Receipt>({
+    key: 'id',
+    indexes: { 1: 'id, [date+number], customerId, *keys', 3: 'id, [date+number], customerId, *settles, *keys' },
+    shape: ROW_SHAPES.receipts,
+    called: ({ number }) => `receipt ${number}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      { ...ENTRY, ids: ({ entryId, releaseEntryIds = [] }) => [entryId, ...releaseEntryIds] },
+      {
+        table: 'documents',
+        at: 'allocations',
+        what: 'a document of the book',
+        ids: ({ allocations }) => allocations.map(({ documentId }) => documentId),
+      },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  journal: appended<JournalEntry>({
+    key: 'id',
+    indexes: { 1: 'id, [date+id], sourceId', 5: 'id, [date+id], sourceId, [kind+date]' },
+    shape: ROW_SHAPES.journal,
+  }),
+  journalLines: appended<JournalLine>({
+    key: 'id',
+    indexes: { 1: 'id, entryId, [account+date+id], [account+taxPeriodId+date], taxPeriodId' },
+    shape: ROW_SHAPES.journalLines,
+    called: ({ id }) => `journal line ${id}`,
+    references: [
+      { ...ENTRY, at: '', ids: ({ entryId }) => [entryId] },
+      { table: 'accounts', at: 'account', what: 'an account of the chart', ids: ({ account }) => [account] },
+    ],
+  }),
+  taxEntries: appended<TaxEntry>({
+    key: 'id',
+    indexes: {
+      1: 'id, [periodId+code+percent+documentNumber], documentId',
+      2: 'id, [periodId+code+percent+jurisdictionId+taxId+kind+documentNumber], documentId, [taxId+taxPoint]',
+    },
+    shape: ROW_SHAPES.taxEntries,
+    called: ({ id }) => `tax entry ${id}`,
+    references: [
+      { table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] },
+      { ...REGISTRATION, ids: ({ registrationId }) => [registrationId] },
+    ],
+  }),
+  taxPeriods: table<TaxPeriod>({
+    key: 'id',
+    indexes: { 1: 'id, [registrationId+start]' },
+    shape: ROW_SHAPES.taxPeriods,
+    called: ({ id }) => `tax period ${id}`,
+    references: [
+      { table: 'registrations', at: '', what: 'its registration', ids: ({ registrationId }) => [registrationId] },
+      {
+        table: 'journal',
+        at: 'filed',
+        what: 'the entry of its filing',
+        ids: ({ filed }) => (filed === null ? [] : [filed.entryId]),
+      },
+    ],
+  }),
+  transmissions: table<Transmission>({
+    key: 'id',
+    indexes: { 4: 'id, documentId, dueAt, [phase+since]' },
+    shape: ROW_SHAPES.transmissions,
+    customers: { found: { index: 'documentId', through: 'documents' }, moved: toCustomer },
+    called: ({ id }) => `transmission ${id}`,
+    references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
+  }),
+  audit: appended<AuditEvent>({
+    key: 'id',
+    indexes: { 1: 'id, at', 3: 'id, at, *about' },
+    shape: ROW_SHAPES.audit,
+  }),
+} as const;
+
+type Tables = typeof TABLES;
+
+export type BookTable = keyof Tables;
+
+/** The row of each table of the book. */
+export type BookRows = { [T in BookTable]: Tables[T] extends TableDescriptor<infer Row> ? Row : never };
+
+/** Tables of truth: what decisions write. The audit trail is written beside them. */
+export type TruthTable = Exclude<BookTable, 'audit'>;
+
+type TablesThat<Lasts> = { [T in BookTable]: Tables[T] extends { readonly lasts: Lasts } ? T : never }[BookTable];
+
+/** Tables whose rows are added and never change: what was posted and what was reported. */
+export type AppendedTable = TablesThat<'appended'>;
+
+/** Tables that rows may be taken away from. */
+export type RemovableTable = TablesThat<'removable'>;
+
+/** All rows of a book, by table. */
+export type BookContent = { readonly [T in BookTable]: readonly BookRows[T][] };
+
+/** All tables of a book, in the order an archive lists them. */
+export const BOOK_TABLES = Object.keys(TABLES) as readonly BookTable[];
+
+/** What is known of a table whose name is only known when the program runs. */
+export function descriptorOf(name: BookTable): TableDescriptor<never> {
+  return TABLES[name] as TableDescriptor<never>;
+}
+
+/** The version of the book that a table came with. */
+export function sinceVersion(name: BookTable): number {
+  return Math.min(...Object.keys(TABLES[name].indexes).map(Number));
+}
+
+/**
+ * Balances and words that are kept up beside the truth and can be rebuilt from it, with their indexes by version;
+ * null where a version took a table away.
+ */
+export const DERIVED_TABLES: Readonly<Record<string, Readonly<Record<number, string | null>>>> = {
+  accountMonths: { 1: '[account+month], month' },
+  // A primary key can't change in place: the balances went to a table of another name.
+  taxBalances: { 1: '[periodId+code+percent], periodId', 2: null },
+  taxRows: { 2: '[periodId+code+percent+jurisdictionId+taxId+kind], periodId' },
+  customerBalances: { 1: 'customerId' },
+  vocabulary: { 3: 'word, *endings' },
+};
+
+/** What a version of the book stated anew: tables with their indexes, as the database takes them. */
+export function tablesOfVersion(version: number): Readonly<Record<string, string | null>> {
+  const stated = [
+    ...BOOK_TABLES.map((name) => [name, descriptorOf(name).indexes[version]] as const),
+    ...Object.entries(DERIVED_TABLES).map(([name, indexes]) => [name, indexes[version]] as const),
+  ];
+  return Object.fromEntries(stated.flatMap(([name, indexes]) => (indexes === undefined ? [] : [[name, indexes]])));
+}

@@ -1,0 +1,94 @@
+import type { Decision, Moment } from '@/core/book/changes';
+import { mayHaveArrived, type Transmission } from '@/core/delivery/transmission';
+import { type IssuedDocument, restated } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
+import { isoDate, laterOf, writeDate } from '@/core/kernel/date';
+import { NOTHING } from '@/core/kernel/money';
+import { accept, refuse } from '@/core/kernel/result';
+import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entry';
+import { reversalSides } from '@/core/ledger/posting';
+import { startOfPeriod } from '@/core/returns/calendar';
+import { reversedEntries, type TaxEntry } from '@/core/returns/taxEntry';
+import type { Registration } from '@/core/tax/registration';
+import { quoteBehind } from './credit';
+
+export interface CancelMaterial {
+  readonly document: IssuedDocument;
+  readonly family: readonly IssuedDocument[];
+  readonly registration: Registration;
+  readonly entry: JournalEntry;
+  readonly lines: readonly JournalLine[];
+  readonly taxEntries: readonly TaxEntry[];
+  /** Of its e-invoice. */
+  readonly transmissions: readonly Transmission[];
+}
+
+/** Why a document can't be cancelled, as the code of a refusal; null when it can. */
+export function cancelFault(
+  document: IssuedDocument,
+  registration: Pick<Registration, 'filedUntil'>,
+  entryDate: string,
+  transmissions: readonly Transmission[],
+): { readonly code: 'invalid' | 'settled' | 'sent' | 'on-its-way' | 'closed-period'; readonly found: string } | null {
+  const { kind, cancelled, sentOn, received, credited, content } = document;
+  if (!KINDS[kind].cancellable) return { code: 'invalid', found: document.number };
+  if (cancelled !== null) return { code: 'settled', found: 'cancelled' };
+  if (received !== 0n || credited !== 0n) return { code: 'settled', found: received === 0n ? 'credited' : 'paid' };
+  if (sentOn !== '') return { code: 'sent', found: writeDate(sentOn) };
+  if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', found: document.number };
+  const { filedUntil } = registration;
+  // What reports it counts, not only the day it is posted: a late one stands in the period after its own.
+  const reported = startOfPeriod(document.periodId) ?? content.taxPoint;
+  const closed = filedUntil !== '' && (entryDate <= filedUntil || reported <= filedUntil);
+  return closed ? { code: 'closed-period', found: laterOf(reported, isoDate(entryDate)) } : null;
+}
+
+/**
+ * Cancels a document that has not gone out: its entry and tax entries are taken back in the same
+ * period; number, content and reason stay.
+ */
+export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
+  const { document, family, registration, entry, lines, taxEntries, transmissions } = material;
+  const fault = cancelFault(document, registration, entry.date, transmissions);
+  if (fault !== null)
+    return refuse({
+      code: fault.code,
+      path: '',
+      expected: 'a day that is not filed: credit it instead',
+      found: fault.found,
+    });
+  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', expected: 'Say why it is cancelled.' });
+  const text = `${document.number} cancelled`;
+  const entryId = moment.newId();
+  const posted = entryOf(
+    { id: entryId, date: entry.date, kind: 'cancellation', text, sourceId: document.id, at: moment.now },
+    reversalSides(lines, text),
+  );
+  const cancelled: IssuedDocument = restated({
+    ...document,
+    open: NOTHING,
+    openHome: NOTHING,
+    isOpen: 0,
+    cancelled: { on: moment.today, reason: reason.trim(), entryId },
+  });
+  const reversed = reversedEntries(taxEntries);
+  return accept({
+    value: null,
+    changes: {
+      add: {
+        journal: [posted.entry],
+        journalLines: posted.lines,
+        ...(reversed.length > 0 && { taxEntries: reversed }),
+      },
+      put: {
+        documents: [cancelled, ...quoteBehind(cancelled, [...family.filter((d) => d.id !== cancelled.id), cancelled])],
+      },
+      audit: {
+        subject: document.number,
+        about: [document.id, document.customerId],
+        before: { open: document.open },
+        after: { reason: reason.trim() },
+      },
+    },
+  });
+}

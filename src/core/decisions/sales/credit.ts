@@ -1,0 +1,114 @@
+import type { Decision, Moment } from '@/core/book/changes';
+import type { Transmission } from '@/core/delivery/transmission';
+import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
+import { leftToCredit } from '@/core/documents/creditLeft';
+import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
+import { nextNumber, type Series } from '@/core/documents/series';
+import { quotedParts } from '@/core/documents/stages';
+import type { DocumentStyle } from '@/core/documents/style';
+import type { IsoDate } from '@/core/kernel/date';
+import { type Minor, minor, negated, total } from '@/core/kernel/money';
+import { accept, refuse } from '@/core/kernel/result';
+import type { Account } from '@/core/ledger/account';
+import { entryOf } from '@/core/ledger/entry';
+import { differenceSides } from '@/core/ledger/posting';
+import type { Registration } from '@/core/tax/registration';
+import { settledTransmissions } from '../delivery/sending';
+import { changesOf, plainBeside, writeDocument } from './writeDocument';
+
+export interface CreditMaterial {
+  readonly invoice: IssuedDocument;
+  /** All documents of its family, the invoice among them. */
+  readonly family: readonly IssuedDocument[];
+  readonly registration: Registration;
+  readonly series: Series;
+  readonly chart: readonly Account[];
+  /** The style that the credit note prints in. */
+  readonly style: DocumentStyle;
+  /** Of the invoice's e-invoice: what they ask for is done by a credit note. */
+  readonly transmissions: readonly Transmission[];
+}
+
+/** Credit notes on an invoice among its family, in the order they were issued. */
+export function notesOn(invoice: IssuedDocument, family: readonly IssuedDocument[]): readonly IssuedDocument[] {
+  return family
+    .filter((document) => document.content.corrects?.documentId === invoice.id)
+    .sort((a, b) => (a.issuedAt < b.issuedAt ? -1 : a.issuedAt > b.issuedAt ? 1 : a.position - b.position));
+}
+
+/** The quote that a document billed a stage of, with what is billed once the family has changed. */
+export function quoteBehind(document: IssuedDocument, family: readonly IssuedDocument[]): readonly IssuedDocument[] {
+  const quote = family.find((d) => d.id === document.content.stage?.documentId);
+  if (quote === undefined || quote.quote === null) return [];
+  const billed = total(quotedParts(quote, family).map((part) => part.billed));
+  return [restated({ ...quote, quote: { ...quote.quote, billed } })];
+}
+
+/**
+ * Takes an invoice back, whole, by line or by amount, with the rates of the invoice, dated `date`, and
+ * sets the note off against what is still open. What was paid already stays open on the note.
+ */
+export function credit(
+  material: CreditMaterial,
+  request: CreditRequest,
+  { date, reason }: { readonly date: IsoDate; readonly reason: string },
+  moment: Moment,
+): Decision<DocumentLink> {
+  const { invoice, family, registration, series, chart, transmissions } = material;
+  if (invoice.kind !== 'invoice')
+    return refuse({ code: 'invalid', path: 'documentId', expected: 'an invoice', found: invoice.number });
+  if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', found: 'cancelled' });
+  const notes = notesOn(invoice, family);
+  if (leftToCredit(invoice, notes) === 0n && notes.length > 0)
+    return refuse({ code: 'already-credited', path: 'documentId', found: notes.map((n) => n.number).join(', ') });
+  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', expected: 'Say why it is credited.' });
+  if (date < invoice.issueDate)
+    return refuse({
+      code: 'invalid',
+      path: 'date',
+      expected: 'A credit note can not be dated before its invoice.',
+      found: date,
+    });
+  const head: CreditHead = { number: nextNumber(series, date), date, reason: reason.trim() };
+  const content = creditContent(invoice, notes, request, head);
+  if (!content.ok) return content;
+  const { tags, styleId } = invoice;
+  const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags, styleId, style: material.style };
+  const written = writeDocument(content.value, registration, series, chart, beside, moment);
+  if (!written.ok)
+    return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
+  const note = written.value.document;
+  const owed = negated(note.open);
+  const setOff: Minor = invoice.open < owed ? invoice.open : owed;
+  // Rounding may leave a cent in home currency between what the two stand at.
+  const difference = minor(homePart(invoice, setOff) + homePart(note, negated(setOff)));
+  const posted = entryOf(written.value.posted.entry, [
+    ...written.value.posted.lines,
+    ...differenceSides(difference, head.number, chart),
+  ]);
+  const link = { id: note.id, number: note.number };
+  const noted = settled(note, 'credited', negated(setOff));
+  const taken: IssuedDocument = {
+    ...settled(invoice, 'credited', setOff),
+    creditNotes: [...invoice.creditNotes, link],
+  };
+  const { add, put } = changesOf({ ...written.value, document: noted, posted });
+  const after = [...family.filter((d) => d.id !== invoice.id), taken, noted];
+  return accept({
+    value: link,
+    changes: {
+      add,
+      put: {
+        ...put,
+        documents: [taken, ...quoteBehind(taken, after)],
+        transmissions: settledTransmissions(transmissions, `credited by ${note.number}`, moment),
+      },
+      audit: {
+        subject: note.number,
+        about: [note.id, invoice.id, invoice.customerId],
+        before: { invoice: invoice.number, open: invoice.open },
+        after: { reason: head.reason, setOff },
+      },
+    },
+  });
+}

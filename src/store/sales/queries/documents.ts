@@ -1,0 +1,85 @@
+import Dexie, { type Collection, type Table } from 'dexie';
+import type { CustomerRow, ItemRow } from '@/core/book/tables';
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { holdsParts, searchParts } from '@/core/kernel/words';
+import type { Receipt } from '@/core/receipts/receipt';
+import type { BookDb } from '../../schema';
+
+interface Keyed {
+  readonly keys: readonly string[];
+}
+
+/** Rows that hold every part of the query, through the index of the longest part. */
+async function found<Row extends Keyed>(table: Table<Row, string>, query: string, limit: number): Promise<Row[]> {
+  const parts = searchParts(query);
+  const longest = parts.reduce((a, b) => (b.length > a.length ? b : a), '');
+  if (longest === '') return [];
+  const hits: Collection<Row, string> = table.where('keys').startsWith(longest).distinct();
+  return parts.length === 1
+    ? hits.limit(limit).toArray()
+    : hits
+        .filter((row) => holdsParts(row.keys, parts))
+        .limit(limit)
+        .toArray();
+}
+
+export function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
+  return found(db.drafts as unknown as Table<Draft, string>, query, limit);
+}
+
+export function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
+  return db.drafts.orderBy('savedAt').reverse().limit(limit).toArray();
+}
+
+/** Customers by any part of name, town, number; the first by name when nothing is typed. */
+export function findCustomers(db: BookDb, query: string, limit: number): Promise<CustomerRow[]> {
+  if (query.trim() === '')
+    return db.customers
+      .orderBy('name')
+      .filter((customer) => customer.mergedInto === '')
+      .limit(limit)
+      .toArray();
+  return found(db.customers as unknown as Table<CustomerRow, string>, query, limit);
+}
+
+export function findItems(db: BookDb, query: string, limit: number): Promise<ItemRow[]> {
+  if (query.trim() === '') return db.items.orderBy('name').limit(limit).toArray();
+  return found(db.items as unknown as Table<ItemRow, string>, query, limit);
+}
+
+export function findReceipts(db: BookDb, query: string, limit: number): Promise<Receipt[]> {
+  if (query.trim() === '') return db.receipts.orderBy('[date+number]').reverse().limit(limit).toArray();
+  return found(db.receipts as unknown as Table<Receipt, string>, query, limit);
+}
+
+/** Open invoices of a customer, oldest due first. */
+export async function openInvoices(db: BookDb, customerId: string): Promise<IssuedDocument[]> {
+  const open = await db.documents.where('[customerId+isOpen]').equals([customerId, 1]).toArray();
+  return open
+    .filter((document) => document.open > 0n)
+    .sort((a, b) => (a.dueDate + a.number < b.dueDate + b.number ? -1 : 1));
+}
+
+/** Open invoices, those from before the book included, of which a part was due before a day; oldest first. */
+export async function overdueInvoices(db: BookDb, today: string, limit: number): Promise<IssuedDocument[]> {
+  const found = await Promise.all(
+    (['invoice', 'opening'] as const).map((kind) =>
+      db.documents
+        .where('[isOpen+kind+dueDate]')
+        .between([1, kind, Dexie.minKey], [1, kind, today], true, false)
+        .limit(limit)
+        .toArray(),
+    ),
+  );
+  return found
+    .flat()
+    .sort((a, b) => (a.dueDate < b.dueDate ? -1 : a.dueDate > b.dueDate ? 1 : 0))
+    .slice(0, limit);
+}
+
+/** Receipts that settled any of these documents, oldest first. */
+export async function receiptsOf(db: BookDb, documentIds: readonly string[]): Promise<Receipt[]> {
+  const all = await db.receipts.where('settles').anyOf(documentIds).distinct().toArray();
+  return all.sort((a, b) => (a.date < b.date ? -1 : 1));
+}

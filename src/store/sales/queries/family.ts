@@ -1,0 +1,59 @@
+import type { AuditEvent } from '@/core/book/tables';
+import type { Transmission } from '@/core/delivery/transmission';
+import type { Attachment } from '@/core/documents/attachment';
+import type { Draft } from '@/core/documents/draft';
+import type { IssuedDocument } from '@/core/documents/issued';
+import type { JournalLine } from '@/core/ledger/entry';
+import type { Receipt } from '@/core/receipts/receipt';
+import { transmissionsOf } from '../../delivery/queries/sent';
+import { loadFamily } from '../../load';
+import type { BookDb } from '../../schema';
+import { receiptsOf } from './documents';
+
+/** A document with all that stands behind and beside it. */
+export interface DocumentFile {
+  readonly document: IssuedDocument;
+  readonly family: readonly IssuedDocument[];
+  readonly drafts: readonly Draft[];
+  /** Receipts that settled any document of the family. */
+  readonly receipts: readonly Receipt[];
+  /** Lines of its entry, and of the one that cancelled it. */
+  readonly lines: readonly JournalLine[];
+  readonly attachments: readonly Attachment[];
+  /** What was sent of it as e-invoice, newest first. */
+  readonly transmissions: readonly Transmission[];
+  /** What happened to it, oldest first. */
+  readonly events: readonly AuditEvent[];
+}
+
+/** Everything the sheet of an issued document shows; null when the book holds none of this id. */
+export async function documentFile(db: BookDb, id: string): Promise<DocumentFile | null> {
+  const document = await db.documents.get(id);
+  if (document === undefined) return null;
+  const family = await loadFamily(db, document.familyId);
+  const entries = [document.entryId, document.cancelled?.entryId ?? ''].filter(Boolean);
+  const [drafts, receipts, lines, attachments, transmissions, events] = await Promise.all([
+    db.drafts.where('familyId').equals(document.familyId).toArray(),
+    receiptsOf(
+      db,
+      family.map((member) => member.id),
+    ),
+    db.journalLines.where('entryId').anyOf(entries).toArray(),
+    attachmentsOf(db, id),
+    transmissionsOf(db, id),
+    historyOf(db, id),
+  ]);
+  return { document, family, drafts, receipts, lines, attachments, transmissions, events };
+}
+
+/** Files kept with a draft, a document or a customer, oldest first. */
+export async function attachmentsOf(db: BookDb, ownerId: string): Promise<Attachment[]> {
+  const found = await db.attachments.where('ownerId').equals(ownerId).toArray();
+  return found.sort((a, b) => (a.addedAt < b.addedAt ? -1 : 1));
+}
+
+/** Every event that concerns an object, oldest first. */
+export async function historyOf(db: BookDb, about: string): Promise<AuditEvent[]> {
+  const events = await db.audit.where('about').equals(about).toArray();
+  return events.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+}

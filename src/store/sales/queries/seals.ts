@@ -1,0 +1,74 @@
+import Dexie from 'dexie';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { readSealCode, sealCode, sealOf } from '@/core/documents/seal';
+import type { Series } from '@/core/documents/series';
+import type { BookDb } from '../../schema';
+
+/** What came of looking through one chain of seals. */
+export interface ChainCheck {
+  readonly seriesId: string;
+  readonly kind: Series['kind'];
+  readonly documents: number;
+  /** The first document that does not fit, or null. */
+  readonly broken: { readonly id: string; readonly number: string } | null;
+  /** The end of the chain is not what the series keeps: documents at its end are missing. */
+  readonly cut: boolean;
+}
+
+const BATCH = 500;
+
+/** Recomputes a chain from its first document on, a batch at a time. `onDone` is told how far it is. */
+async function checkChain(db: BookDb, series: Series, onDone: (done: number) => void): Promise<ChainCheck> {
+  const base = { seriesId: series.id, kind: series.kind, documents: series.count };
+  let previous = '';
+  let position = 0;
+  for (;;) {
+    const batch: IssuedDocument[] = await db.documents
+      .where('[seriesId+position]')
+      .between([series.id, position], [series.id, Dexie.maxKey], false, true)
+      .limit(BATCH)
+      .toArray();
+    for (const { id, number, content, seal, position: at } of batch) {
+      const fits = seal.previous === previous && at === position + 1 && sealOf(content, previous).hash === seal.hash;
+      if (!fits) return { ...base, broken: { id, number }, cut: false };
+      previous = seal.hash;
+      position = at;
+    }
+    onDone(batch.length);
+    if (batch.length < BATCH) break;
+  }
+  return { ...base, broken: null, cut: previous !== series.lastSeal || position !== series.count };
+}
+
+/** Recomputes every chain of seals in the book. */
+export async function checkSeals(db: BookDb, onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
+  const all = (await db.series.toArray()).filter((series) => series.kind !== 'receipt');
+  const of = all.reduce((sum, series) => sum + series.count, 0);
+  let done = 0;
+  const checks: ChainCheck[] = [];
+  for (const series of all)
+    checks.push(
+      await checkChain(db, series, (by) => {
+        done += by;
+        onDone(done, of);
+      }),
+    );
+  return checks;
+}
+
+/** What a paper copy is held against: the document of its number whose seal has the printed code. */
+export type PaperCheck =
+  | { readonly found: 'unaltered'; readonly document: IssuedDocument }
+  | { readonly found: 'altered' | 'other-code'; readonly document: IssuedDocument }
+  | { readonly found: 'unknown' };
+
+/** Holds a number and the code printed on paper against the book. */
+export async function checkPaper(db: BookDb, number: string, code: string): Promise<PaperCheck> {
+  const documents = await db.documents.where('number').equals(number.trim().toUpperCase()).toArray();
+  const typed = readSealCode(code);
+  const document = documents.find(({ seal }) => readSealCode(sealCode(seal)) === typed);
+  if (document === undefined)
+    return documents[0] === undefined ? { found: 'unknown' } : { found: 'other-code', document: documents[0] };
+  const intact = sealOf(document.content, document.seal.previous).hash === document.seal.hash;
+  return { found: intact ? 'unaltered' : 'altered', document };
+}

@@ -1,0 +1,119 @@
+import type { IsoDate } from '@/core/kernel/date';
+import { outputAccountOf } from '@/core/ledger/posting';
+import { uncleared } from '@/core/returns/accountBridge';
+import { isAfterEnd, nextToFile, periodIdOf, type Span, spansUntil } from '@/core/returns/calendar';
+import { returnOf, type TaxBalance, type TaxPeriod, type TaxReturn } from '@/core/returns/return';
+import type { TaxEntry } from '@/core/returns/taxEntry';
+import type { Registration } from '@/core/tax/registration';
+import type { BookDb } from '../../schema';
+import { manualTaxLines } from './proofMaterial';
+
+/** `differing`: manual journals on its tax account are not cleared. */
+export type PeriodState = 'open' | 'closing' | 'filed' | 'differing';
+
+/** One cell of the period ribbon. */
+export interface RibbonCell {
+  readonly span: Span;
+  readonly state: PeriodState;
+  readonly figures: TaxReturn;
+}
+
+/** A period's row, if it has one, and its return from the kept balances (the snapshot once filed). */
+export async function periodReturn(
+  db: BookDb,
+  registration: Registration,
+  start: IsoDate,
+): Promise<{ period: TaxPeriod | null; figures: TaxReturn }> {
+  const id = periodIdOf(registration.id, start);
+  const [period, balances] = await Promise.all([
+    db.taxPeriods.get(id),
+    db.taxRows.where('periodId').equals(id).toArray(),
+  ]);
+  return { period: period ?? null, figures: period?.filed?.figures ?? returnOf(balances) };
+}
+
+/** Where a period stands on a day: one that ended and is not filed is closing. */
+async function stateOn(db: BookDb, account: string, span: Span, filed: boolean, today: IsoDate): Promise<PeriodState> {
+  if (filed) return 'filed';
+  const manual = uncleared(await manualTaxLines(db, account, span.end));
+  return manual.length > 0 ? 'differing' : span.end < today ? 'closing' : 'open';
+}
+
+/** Where one period of a registration stands on a day. */
+export async function periodState(
+  db: BookDb,
+  registration: Registration,
+  span: Span,
+  today: IsoDate,
+): Promise<PeriodState> {
+  const period = await db.taxPeriods.get(periodIdOf(registration.id, span.start));
+  const account = outputAccountOf(registration, await db.accounts.toArray());
+  return stateOn(db, account, span, Boolean(period?.filed), today);
+}
+
+/** The last periods of a registration up to today, oldest first. */
+export async function ribbon(
+  db: BookDb,
+  registration: Registration,
+  today: IsoDate,
+  count: number,
+): Promise<RibbonCell[]> {
+  const next = nextToFile(registration);
+  const behind = isAfterEnd(registration, next) && (await hasEntries(db, registration, next));
+  const spans = [...spansUntil(registration, today), ...(behind ? [next] : [])].slice(-count);
+  const account = outputAccountOf(registration, await db.accounts.toArray());
+  return Promise.all(
+    spans.map(async (span): Promise<RibbonCell> => {
+      const { period, figures } = await periodReturn(db, registration, span.start);
+      return { span, figures, state: await stateOn(db, account, span, Boolean(period?.filed), today) };
+    }),
+  );
+}
+
+/** Whether anything is reported in a period. */
+async function hasEntries(db: BookDb, registration: Registration, { start }: Span): Promise<boolean> {
+  return (await db.taxRows.where('periodId').equals(periodIdOf(registration.id, start)).count()) > 0;
+}
+
+/** The next return of each registration whose period has ended, with its figures. */
+export async function returnsToFile(
+  db: BookDb,
+  registrations: readonly Registration[],
+  today: IsoDate,
+): Promise<{ readonly registration: Registration; readonly span: Span; readonly figures: TaxReturn }[]> {
+  const due = await Promise.all(
+    registrations.map(async (registration) => {
+      const span = nextToFile(registration);
+      const asked = !isAfterEnd(registration, span) || (await hasEntries(db, registration, span));
+      return asked && span.end < today ? [{ registration, span }] : [];
+    }),
+  );
+  return Promise.all(
+    due.flat().map(async ({ registration, span }) => ({
+      registration,
+      span,
+      figures: (await periodReturn(db, registration, span.start)).figures,
+    })),
+  );
+}
+
+/** The tax entries behind one row of a return, by document number. */
+export function entriesBehind(
+  db: BookDb,
+  row: Pick<TaxBalance, 'periodId' | 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>,
+): Promise<TaxEntry[]> {
+  const from = [row.periodId, row.code, row.percent, row.jurisdictionId, row.taxId, row.kind];
+  return db.taxEntries
+    .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
+    .between([...from, ''], [...from, '\uffff'])
+    .toArray();
+}
+
+/** The tax entries behind several rows, by document number. */
+export async function entriesBehindAll(
+  db: BookDb,
+  rows: readonly Parameters<typeof entriesBehind>[1][],
+): Promise<TaxEntry[]> {
+  const found = (await Promise.all(rows.map((row) => entriesBehind(db, row)))).flat();
+  return found.sort((a, b) => (a.documentNumber < b.documentNumber ? -1 : a.documentNumber > b.documentNumber ? 1 : 0));
+}

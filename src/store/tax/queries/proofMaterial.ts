@@ -1,0 +1,180 @@
+import Dexie from 'dexie';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
+import { total } from '@/core/kernel/money';
+import type { Account } from '@/core/ledger/account';
+import type { JournalLine } from '@/core/ledger/entry';
+import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
+import { periodIdOf, type Span, spanOf } from '@/core/returns/calendar';
+import type { ProofMaterial, TouchingJournal } from '@/core/returns/proof';
+import type { TaxEntry } from '@/core/returns/taxEntry';
+import type { Registration } from '@/core/tax/registration';
+import type { BookDb } from '../../schema';
+
+/** Lines that manual journals wrote to a tax account up to a day, oldest first. */
+export function manualTaxLines(db: BookDb, account: string, until: IsoDate): Promise<JournalLine[]> {
+  return db.journalLines
+    .where('[account+taxPeriodId+date]')
+    .between([account, '', Dexie.minKey], [account, '', until], true, true)
+    .toArray();
+}
+
+/**
+ * Documents on payment basis that receipts of a period paid of: those that its tax entries name, and
+ * those that a receipt dated in it paid of without leaving any entry.
+ */
+function releasesOf(
+  db: BookDb,
+  registration: Registration,
+  span: Span,
+  entered: readonly TaxEntry[],
+): Promise<Released> {
+  return db.receipts
+    .where('[date+number]')
+    .between([span.start, Dexie.minKey], [span.end, Dexie.maxKey])
+    .toArray()
+    .then((dated) => {
+      const named = dated.flatMap((receipt) => receipt.allocations.map((allocation) => allocation.documentId));
+      return db.documents.bulkGet([...new Set([...entered.map((e) => e.documentId), ...named])]).then((found) => {
+        const documents = found.flatMap((d) =>
+          d?.content.basis === 'on-payment' && d.content.registrationId === registration.id ? [d] : [],
+        );
+        const customers = [...new Set(documents.map((d) => d.customerId))];
+        return Promise.all([
+          db.receipts.where('customerId').anyOf(customers).toArray(),
+          db.taxEntries
+            .where('documentId')
+            .anyOf(documents.map((d) => d.id))
+            .toArray(),
+        ]).then(([receipts, all]) => {
+          const placed = new Set(all.map((entry) => entry.receiptId));
+          const here = dated.filter((receipt) => !placed.has(receipt.id)).map((receipt) => receipt.id);
+          const paidOf = (document: IssuedDocument) =>
+            receipts.filter((r) => r.allocations.some((a) => a.documentId === document.id));
+          return {
+            releases: documents.map((document) => ({ document, registration, receipts: paidOf(document) })),
+            receiptIds: new Set([...entered.map((entry) => entry.receiptId), ...here]),
+          };
+        });
+      });
+    });
+}
+
+type Released = Pick<ProofMaterial, 'releases' | 'receiptIds'>;
+
+const NONE_RELEASED: Released = { releases: [], receiptIds: new Set() };
+
+/** Documents on payment basis issued in a period, with what they wrote as not yet due. */
+function notYetDueOf(db: BookDb, registration: Registration, { start, end }: Span, account: string) {
+  const kinds = (['invoice', 'credit-note'] as const).map((kind) =>
+    db.documents
+      .where('[kind+issueDate]')
+      .between([kind, start], [kind, end], true, true)
+      .filter(({ content }) => content.basis === 'on-payment' && content.registrationId === registration.id)
+      .toArray(),
+  );
+  return Promise.all(kinds).then((found) => {
+    const documents = found.flat();
+    return Promise.all([
+      db.taxEntries
+        .where('documentId')
+        .anyOf(documents.map(({ id }) => id))
+        .toArray(),
+      db.journalLines
+        .where('entryId')
+        .anyOf(documents.flatMap(({ entryId, cancelled }) => [entryId, cancelled?.entryId ?? '']))
+        .toArray(),
+    ]).then(([entries, lines]) => {
+      const entriesOf = grouped(
+        entries.filter(({ receiptId }) => receiptId === ''),
+        (entry) => entry.documentId,
+      );
+      const linesOf = grouped(
+        lines.filter((line) => line.account === account),
+        (line) => line.entryId,
+      );
+      return documents.map((document) => ({
+        document,
+        entries: entriesOf.get(document.id) ?? [],
+        lines: [document.entryId, document.cancelled?.entryId ?? ''].flatMap((id) => linesOf.get(id) ?? []),
+      }));
+    });
+  });
+}
+
+/** Manual journals of a period on receivables or on accounts that hold money. */
+function touchingJournals(db: BookDb, { start, end }: Span, chart: readonly Account[]): Promise<TouchingJournal[]> {
+  const watched = new Set(
+    chart.filter(({ role }) => ['receivables', 'bank', 'cash', 'card'].includes(role)).map(({ code }) => code),
+  );
+  return db.journal
+    .where('[kind+date]')
+    .between(['journal', start], ['journal', end], true, true)
+    .primaryKeys()
+    .then((ids) => db.journalLines.where('entryId').anyOf(ids).toArray())
+    .then((lines) =>
+      lines.flatMap(({ entryId, text, account, amount }) =>
+        watched.has(account) ? [{ entryId, subject: text, account, amount }] : [],
+      ),
+    );
+}
+
+/** The output tax account by posting date: balances around the period, and the lines in it. */
+function accountMaterial(db: BookDb, account: string, { start, end }: Span) {
+  const sum = (from: unknown, to: unknown) =>
+    db.accountMonths
+      .where('[account+month]')
+      .between([account, from], [account, to], true, true)
+      .toArray()
+      .then((months) => total(months.map(({ amount }) => amount)));
+  return Promise.all([
+    sum(Dexie.minKey, monthOf(addDays(start, -1))),
+    sum(Dexie.minKey, monthOf(end)),
+    db.journalLines
+      .where('[account+date+id]')
+      .between([account, start, Dexie.minKey], [account, end, Dexie.maxKey])
+      .toArray(),
+  ]);
+}
+
+/** Everything a proof of one period needs: the truth, and the kept balances that are held against it. */
+export async function proofMaterial(db: BookDb, registration: Registration, start: IsoDate): Promise<ProofMaterial> {
+  const periodId = periodIdOf(registration.id, start);
+  const span = spanOf(registration.frequency, start);
+  const chart = await db.accounts.toArray();
+  const account = outputAccountOf(registration, chart);
+  const onPayment = registration.basis === 'on-payment';
+  const [documents, taxEntries, marked, manualLines, period, balances, [opening, closing, dated], touching, notYetDue] =
+    await Promise.all([
+      db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
+      db.taxEntries
+        .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
+        .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
+        .toArray(),
+      db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
+      manualTaxLines(db, account, span.end),
+      db.taxPeriods.get(periodId),
+      db.taxRows.where('periodId').equals(periodId).toArray(),
+      accountMaterial(db, account, span),
+      touchingJournals(db, span, chart),
+      onPayment ? notYetDueOf(db, registration, span, notYetDueAccountOf(registration, chart)) : [],
+    ]);
+  const filing = period?.filed?.entryId;
+  const entered = taxEntries.filter((entry) => entry.receiptId !== '');
+  const { releases, receiptIds } =
+    onPayment || entered.length > 0 ? await releasesOf(db, registration, span, entered) : NONE_RELEASED;
+  const own = marked.filter((line) => line.account === account);
+  return {
+    releases,
+    receiptIds,
+    documents,
+    taxEntries,
+    balances,
+    ledgerLines: own.filter((line) => line.entryId !== filing),
+    manualLines,
+    account: { span, periodId, opening, closing, dated, marked: own },
+    notYetDue,
+    touching,
+  };
+}
