@@ -32,7 +32,8 @@ export function ExchangeScreen() {
       counts: await Promise.all(PHASES.map((one) => countIn(db, one.phase))),
       rows: await transmissionsIn(db, phase, limit + 1),
     }),
-    [phase, limit],
+    [phase],
+    [limit],
   );
   const rows = found?.rows.slice(0, limit) ?? [];
   return (

@@ -89,7 +89,8 @@ export function SalesIndex() {
       const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
       return { drafts, names: customers.map((customer) => customer?.name ?? ''), ...page };
     },
-    [query, span.start, limit],
+    [span.start],
+    [query, limit],
   );
 
   const entries: IndexEntry[] = [

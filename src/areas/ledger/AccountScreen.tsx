@@ -24,7 +24,7 @@ export function AccountScreen({ code }: { readonly code: string }) {
   const span = usePeriodSpan();
   const [limit, setLimit] = useState(PAGE);
   const account = accounts.find((a) => a.code === code);
-  const page = useBook((db) => accountPage(db, code, span, limit), [code, span.start, limit]);
+  const page = useBook((db) => accountPage(db, code, span, limit), [code, span.start], [limit]);
   if (account === undefined)
     return (
       <Sheet label="Account">

@@ -50,7 +50,8 @@ export function HistoryScreen() {
   const events = useBook(
     async (db) =>
       about === '' ? db.audit.orderBy('at').reverse().limit(limit).toArray() : (await historyOf(db, about)).reverse(),
-    [about, limit],
+    [about],
+    [limit],
   );
   return (
     <Sheet label="Audit trail">

@@ -28,7 +28,8 @@ export function Journal() {
   const [limit, setLimit] = useState(PAGE);
   const entries = useBook(
     (db) => (entryId === '' ? journalOf(db, span, limit) : journalEntry(db, entryId)),
-    [entryId, span.start, limit],
+    [entryId, span.start],
+    [limit],
   );
   const nameOf = (code: string) => accounts.find((account) => account.code === code)?.name ?? code;
   const codeName = (id: string) => {

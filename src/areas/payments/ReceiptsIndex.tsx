@@ -22,7 +22,7 @@ export function ReceiptsIndex() {
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
   useKey('alt+n', () => router.push(routes.newReceipt));
-  const receipts = useBook((db) => findReceipts(db, query, limit), [query, limit]) ?? [];
+  const receipts = useBook((db) => findReceipts(db, query, limit), [], [query, limit]) ?? [];
   return (
     <IndexColumn title="Receipts">
       <IndexList

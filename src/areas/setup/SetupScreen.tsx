@@ -200,7 +200,7 @@ function RegistrationPage({ id }: { readonly id: string }) {
 function ItemList() {
   const [query, setQuery] = useState('');
   const { currency } = useOpenBook();
-  const rows = useBook((db) => findItems(db, query, MOST_SHOWN), [query]);
+  const rows = useBook((db) => findItems(db, query, MOST_SHOWN), [], [query]);
   return (
     <RecordList
       title="Items"

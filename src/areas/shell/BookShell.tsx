@@ -37,6 +37,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
       const { business } = book;
       return { business, currency: business.homeCurrency, registration, registrations, records, codes, accounts };
     },
+    [],
     [registrationId],
   );
   useEffect(() => {

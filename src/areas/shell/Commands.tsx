@@ -129,7 +129,7 @@ export function Commands() {
     [query],
   );
   // Nothing is offered until the answer fits what is typed, so that Enter never takes a row of an earlier list.
-  const fresh = found?.query === query;
+  const fresh = found !== undefined;
   const rows = fresh ? rowsOf(found, currency) : [];
   const current = rows.some(({ path }) => path === picked) ? picked : (rows[0]?.path ?? '');
   const ask = (text: string) => {

@@ -15,7 +15,7 @@ const MOST_CELLS = 6;
 export function Ribbon() {
   const { registration, registrations } = useOpenBook();
   const { start: picked, pick, pickRegistration } = usePicked();
-  const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration]) ?? [];
+  const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration.id], [registration]) ?? [];
   const current = picked ?? cells.at(-1)?.span.start;
   return (
     <header className="flex h-12 shrink-0 items-stretch border-rule border-b">

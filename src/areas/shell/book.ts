@@ -71,16 +71,32 @@ function openingFault(error: unknown): unknown {
   return closed && inner !== undefined && inner.name !== name ? inner : error;
 }
 
+interface Answer<T> {
+  readonly about: readonly unknown[];
+  readonly value: T;
+}
+
 /**
- * A query that is asked again when what it read has changed. Undefined while it is first asked.
+ * A query that is asked again when what it read has changed, or what it asks. Undefined until the first answer.
+ * @param about whose the answer is (an id, a period): once it changes, an earlier answer is never given for it.
+ * @param within how much or which part of it is asked for (a typed search, a number of rows): while that changes,
+ * the last answer stands until the new one is there, so that a list does not flicker.
  * @throws what kept the book from opening; the page shows its fault screen.
  */
-export function useBook<T>(query: (db: BookDb) => Promise<T>, dependencies: readonly unknown[] = []): T | undefined {
-  return useLiveQuery(
-    () =>
-      query(bookDb()).catch((error: unknown) => {
-        throw openingFault(error);
-      }),
-    [...dependencies],
+export function useBook<T>(
+  query: (db: BookDb) => Promise<T>,
+  about: readonly unknown[] = [],
+  within: readonly unknown[] = [],
+): T | undefined {
+  const answer = useLiveQuery(
+    (): Promise<Answer<T>> =>
+      query(bookDb()).then(
+        (value) => ({ about, value }),
+        (error: unknown) => {
+          throw openingFault(error);
+        },
+      ),
+    [...about, ...within],
   );
+  return answer?.about.every((one, i) => one === about[i]) ? answer.value : undefined;
 }

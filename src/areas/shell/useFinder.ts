@@ -21,10 +21,6 @@ export function useFinder<Row>(
   typed: string,
   wanted = true,
 ): Found<Row> {
-  const answer = useBook(
-    async (db) => ({ to: typed, rows: wanted ? await find(db, typed, MOST) : NONE }),
-    [typed, wanted],
-  );
-  const pending = answer?.to !== typed;
-  return { rows: pending ? NONE : answer.rows, pending };
+  const rows = useBook(async (db) => (wanted ? await find(db, typed, MOST) : NONE), [typed, wanted]);
+  return { rows: rows ?? NONE, pending: rows === undefined };
 }

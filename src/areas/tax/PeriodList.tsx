@@ -20,7 +20,7 @@ interface PeriodListProps {
 /** All periods of the registration, newest first. */
 export function PeriodList({ picked, onPick }: PeriodListProps) {
   const { registration } = useOpenBook();
-  const cells = useBook((db) => ribbon(db, registration, today(), MOST), [registration]) ?? [];
+  const cells = useBook((db) => ribbon(db, registration, today(), MOST), [registration.id], [registration]) ?? [];
   return (
     <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
       {[...cells].reverse().map(({ span, state, figures }) => (

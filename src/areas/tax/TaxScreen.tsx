@@ -35,7 +35,11 @@ export function TaxScreen() {
   const { pick } = usePicked();
   const [opened, setOpened] = useState('');
   const [filing, setFiling] = useState(false);
-  const found = useBook((db) => periodReturn(db, registration, span.start), [registration, span.start]);
+  const found = useBook(
+    (db) => periodReturn(db, registration, span.start),
+    [registration.id, span.start],
+    [registration],
+  );
   const proof = useProof(registration.id, span.start, found);
   const { start } = span;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another period closes the detail
@@ -54,7 +58,11 @@ export function TaxScreen() {
       : span.end >= today()
         ? `It ends on ${writeDate(span.end)} and can be filed from the day after.`
         : '';
-  const state = useBook((db) => periodState(db, registration, span, today()), [registration, span.start]);
+  const state = useBook(
+    (db) => periodState(db, registration, span, today()),
+    [registration.id, span.start],
+    [registration],
+  );
   return (
     <>
       <IndexColumn title="Periods">

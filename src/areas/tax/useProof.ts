@@ -19,9 +19,12 @@ type Stage =
   | { state: 'failed'; message: string }
   | { state: 'done'; proof: Proof };
 
+const RUNNING: Stage = { state: 'running' };
+
 /** Proves a period in a worker; again whenever the book's journal or documents change. */
 export function useProof(registrationId: string, start: IsoDate, returned: unknown): ProofState {
-  const [stage, setStage] = useState<Stage>({ state: 'running' });
+  const key = `${registrationId}|${start}`;
+  const [reached, setReached] = useState({ key, stage: RUNNING });
   const [attempt, setAttempt] = useState(0);
   const running = useRef<AbortController | null>(null);
   const entries = useBook((db) => db.journal.count());
@@ -30,7 +33,8 @@ export function useProof(registrationId: string, start: IsoDate, returned: unkno
   useEffect(() => {
     const control = new AbortController();
     running.current = control;
-    setStage({ state: 'running' });
+    const setStage = (stage: Stage) => setReached({ key, stage });
+    setStage(RUNNING);
     onBook((face) => face.prove(registrationId, start), control.signal).then(
       (proof) => !control.signal.aborted && setStage({ state: 'done', proof }),
       (error: Error) => {
@@ -46,5 +50,7 @@ export function useProof(registrationId: string, start: IsoDate, returned: unkno
 
   const retry = useCallback(() => setAttempt((n) => n + 1), []);
   const stop = useCallback(() => running.current?.abort(), []);
+  // A proof of another period is none of this one, not even for a moment.
+  const stage = reached.key === key ? reached.stage : RUNNING;
   return stage.state === 'running' ? { ...stage, retry, stop } : { ...stage, retry };
 }

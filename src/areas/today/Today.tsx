@@ -60,6 +60,7 @@ export function Today() {
         reminder: saveReminder(lastSaved(), await db.audit.count(), day),
       };
     },
+    [],
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;

@@ -103,7 +103,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
   const customer =
-    useBook(async (db) => (await db.customers.get(draft.customerId)) ?? null, [draft.customerId]) ?? null;
+    useBook(async (db) => (await db.customers.get(draft.customerId)) ?? null, [], [draft.customerId]) ?? null;
   const read = useSetting(draft, customer);
   const setting = read?.setting ?? null;
   useEffect(() => {

@@ -24,6 +24,7 @@ export function useSetting(draft: Draft, customer: Customer | null): ReadSetting
   const key = settingKey(draft);
   return useBook(
     async (db) => ({ key, setting: await loadSetting(db, draft, customer) }),
+    [],
     // The lines' own taxes are named by places that the address finds anyway, but for those chosen by hand.
     [
       key,

@@ -88,6 +88,7 @@ export function Register() {
   const { query, filter, columns } = shown;
   const found = useBook(
     (db) => findDocuments(db, query, limit, filter, today()),
+    [],
     [query, JSON.stringify(filter), limit],
   );
   const change = (patch: Partial<Shown>) => {

@@ -18,7 +18,7 @@ const MOST_SHOWN = 100;
 export function CustomerList() {
   const [query, setQuery] = useState('');
   const { codes } = useOpenBook();
-  const rows = useBook((db) => findCustomers(db, query, MOST_SHOWN), [query]);
+  const rows = useBook((db) => findCustomers(db, query, MOST_SHOWN), [], [query]);
   return (
     <RecordList
       title="Customers"

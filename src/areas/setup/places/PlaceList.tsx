@@ -37,7 +37,7 @@ export function PlaceList() {
   const router = useRouter();
   const { records } = useOpenBook();
   const [query, setQuery] = useState('');
-  const places = useBook((db) => placesByName(db, query, MOST_SHOWN), [query]);
+  const places = useBook((db) => placesByName(db, query, MOST_SHOWN), [], [query]);
   const count = useBook(countPlaces) ?? 0;
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;
   return (
@@ -95,7 +95,7 @@ export function PlaceList() {
 /** Says which place an address lies in, or that none or several fit. */
 function AddressTester() {
   const [address, setAddress] = useState({ country: '', region: '', postalCode: '', city: '' });
-  const near = useBook((db) => placesNear(db, address), [address]);
+  const near = useBook((db) => placesNear(db, address), [], [address]);
   const set = (part: keyof typeof address) => (event: { target: { value: string } }) =>
     setAddress({ ...address, [part]: event.target.value });
   const found = near === undefined || address.country === '' ? null : findPlace(indexPlaces(near), address);

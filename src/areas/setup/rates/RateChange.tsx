@@ -33,7 +33,8 @@ export function RateChange() {
     isIsoDate(from) && isDecimal(percent) ? { taxClass, from, until: '', percent, perUnit: '', source } : null;
   const effects = useBook(
     async (db) => (tax === undefined || rate === null ? null : effectsOf(db, tax, rate)),
-    [tax, taxClass, from, percent],
+    [tax?.id, taxClass, from, percent],
+    [tax],
   );
   const chosen = (effects ?? []).filter((effect) => !left.has(effect.draftId));
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;

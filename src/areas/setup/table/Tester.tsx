@@ -64,7 +64,7 @@ export function Tester() {
   const [from, setFrom] = useState(business.address.country);
   const [to, setTo] = useState<Whereabouts | null>(null);
   const shipTo = to ?? customer?.address ?? null;
-  const setup = useBook((db) => loadSetup(db, shipTo), [shipTo]);
+  const setup = useBook((db) => loadSetup(db, shipTo), [], [shipTo]);
   const certificates = useBook(
     (db) =>
       db.certificates
