@@ -6,6 +6,7 @@ import { SPECIFICATION } from '@/core/einvoice/rules/peppol';
 import type { Profile } from '@/core/einvoice/rules/rule';
 import { type ReadInvoice, readEInvoiceText, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import type { GroupId, TermId } from '@/core/einvoice/terms';
+import type { XmlNode } from '@/core/einvoice/xml/node';
 import { writeMoney } from '@/core/kernel/money';
 
 /* A small valid e-invoice and single changes to it, by which rules are shown to hold and to fail. */
@@ -184,3 +185,6 @@ export function soundInvoiceOf(content: Content): EInvoice {
   expect(stated).toEqual([totals.gross, totals.taxAmount, totals.net].map((amount) => writeMoney(amount, currency)));
   return invoice;
 }
+
+/** Every element of a tree, in the order of the file. */
+export const elementsOf = (root: XmlNode): readonly XmlNode[] => [root, ...root.children.flatMap(elementsOf)];

@@ -112,24 +112,37 @@ export interface WriteContext {
   readonly taxCurrency: string;
 }
 
-const tables = new WeakMap<readonly Binding[], ReadonlyMap<string, readonly Binding[]>>();
+/** Bindings of one element, and where they stand in the order of the schema: an element may be read in several ways. */
+interface Place {
+  readonly bindings: readonly Binding[];
+  readonly first: number;
+  readonly last: number;
+}
+
+const tables = new WeakMap<readonly Binding[], ReadonlyMap<string, Place>>();
 
 /** Bindings by the element they read, made once for each list. */
-function byElement(bindings: readonly Binding[]): ReadonlyMap<string, readonly Binding[]> {
+function placesOf(bindings: readonly Binding[]): ReadonlyMap<string, Place> {
   const known = tables.get(bindings);
   if (known !== undefined) return known;
-  const made = new Map<string, Binding[]>();
-  for (const binding of bindings) made.set(binding.el, [...(made.get(binding.el) ?? []), binding]);
+  const made = new Map<string, Place>();
+  for (const [i, binding] of bindings.entries()) {
+    const before = made.get(binding.el);
+    made.set(binding.el, {
+      bindings: [...(before?.bindings ?? []), binding],
+      first: before?.first ?? i,
+      last: i,
+    });
+  }
   tables.set(bindings, made);
   return made;
 }
 
-function readLeaf(binding: Leaf, node: XmlNode, into: Group): void {
-  const { scheme, version, fileName, attributes = {}, format } = binding;
+function readLeaf({ term, scheme, version, fileName, attributes, format }: Leaf, node: XmlNode, into: Group): void {
   const value = format === undefined ? node.text : format.read(node.text, node);
   const of = (name: string | undefined) => (name === undefined ? '' : (node.attributes[name] ?? ''));
-  addTerm(into, binding.term, { value, scheme: of(scheme), version: of(version), fileName: of(fileName), at: node });
-  for (const [name, term] of Object.entries(attributes)) addTerm(into, term, { value: of(name), at: node });
+  addTerm(into, term, { value, scheme: of(scheme), version: of(version), fileName: of(fileName), at: node });
+  for (const name in attributes) addTerm(into, attributes[name] as TermId, { value: of(name), at: node });
 }
 
 const reading = (binding: Binding, node: XmlNode, context: ReadContext): boolean =>
@@ -141,36 +154,18 @@ export function inTaxCurrency(currency: string | undefined, { currencies }: Read
   return taxCurrency !== '' && currency === taxCurrency && taxCurrency !== currencies.currency;
 }
 
-interface Places {
-  readonly first: number;
-  readonly last: number;
-}
-
-const orders = new WeakMap<readonly Binding[], ReadonlyMap<string, Places>>();
-
-/** Where the elements of a list stand in the order of the schema; one element may be read in several ways. */
-function placesOf(bindings: readonly Binding[]): ReadonlyMap<string, Places> {
-  const known = orders.get(bindings);
-  if (known !== undefined) return known;
-  const made = new Map<string, Places>();
-  for (const [i, { el }] of bindings.entries()) made.set(el, { first: made.get(el)?.first ?? i, last: i });
-  orders.set(bindings, made);
-  return made;
-}
-
 /**
  * Reads the children of an element into a group; what no binding names is noted as unknown, what stands
  * out of the order of the schema as misplaced.
  */
 export function readInto(node: XmlNode, bindings: readonly Binding[], into: Group, context: ReadContext): void {
-  const table = byElement(bindings);
   const places = placesOf(bindings);
   let reached = 0;
   for (const child of node.children) {
     const place = places.get(child.name);
     if (place !== undefined && place.last < reached) context.misplaced.push(child);
     else if (place !== undefined) reached = Math.max(reached, place.first);
-    const binding = table.get(child.name)?.find((one) => reading(one, child, context));
+    const binding = place?.bindings.find((one) => reading(one, child, context));
     if (binding === undefined) context.unknown.push(child);
     else if (binding.kind === 'leaf') readLeaf(binding, child, into);
     else if (binding.kind === 'special') binding.read(child, into, context);

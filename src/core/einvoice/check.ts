@@ -1,4 +1,4 @@
-import { allGroups, type EInvoice, type Group, groupsOf, newGroup, textOf } from './model';
+import { allGroups, type EInvoice, type Group, groupsOf, newGroup, termsOf, textOf } from './model';
 import { FAMILIES } from './rules/categories';
 import { CODE_RULES } from './rules/codes';
 import { FILE_RULES } from './rules/file';
@@ -6,7 +6,7 @@ import { FLAVOUR_RULES, flavourOf } from './rules/flavours';
 import { IDENTIFIER_RULES } from './rules/identifiers';
 import { PEPPOL_RULES } from './rules/peppol';
 import { PRESENCE } from './rules/presence';
-import type { Fault, Profile, Rule, Seen, Severity } from './rules/rule';
+import type { Fault, Identifier, Profile, Rule, Seen, Severity } from './rules/rule';
 import { SUMS } from './rules/sums';
 import type { ReadInvoice } from './syntax';
 import type { GroupId, TermId } from './terms';
@@ -60,6 +60,27 @@ export function profileOf(invoice: EInvoice): Profile {
 
 /** Seller, buyer, payee, and where it is delivered to. */
 const PARTIES: readonly GroupId[] = ['BG-4', 'BG-7', 'BG-10', 'BG-13'];
+/** Electronic addresses, identifiers and registration numbers of parties, which may name a scheme. */
+const IDENTIFIERS: readonly TermId[] = [
+  'BT-34',
+  'BT-49',
+  'BT-29',
+  'BT-46',
+  'BT-60',
+  'BT-30',
+  'BT-47',
+  'BT-61',
+  'BT-71',
+];
+
+function identifiersOf(invoice: EInvoice): readonly Identifier[] {
+  const found: Identifier[] = [];
+  for (const id of PARTIES)
+    for (const party of groupsOf(invoice, id))
+      for (const term of IDENTIFIERS)
+        for (const one of termsOf(party, term)) if (one.scheme !== '') found.push({ in: party, term, one });
+  return found;
+}
 
 function look(invoice: EInvoice, file: Seen['file']): Seen {
   const none = newGroup('BG-4');
@@ -68,7 +89,7 @@ function look(invoice: EInvoice, file: Seen['file']): Seen {
     groups: allGroups(invoice),
     seller: groupsOf(invoice, 'BG-4')[0] ?? none,
     buyer: groupsOf(invoice, 'BG-7')[0] ?? none,
-    parties: PARTIES.flatMap((id) => groupsOf(invoice, id)),
+    identifiers: identifiersOf(invoice),
     lines: groupsOf(invoice, 'BG-25'),
     allowances: groupsOf(invoice, 'BG-20'),
     charges: groupsOf(invoice, 'BG-21'),

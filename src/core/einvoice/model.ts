@@ -40,9 +40,10 @@ export function newGroup(id: GroupId, at?: XmlNode): Group {
 
 /** Adds a term; nothing for an empty value, since an e-invoice holds no empty elements. */
 export function addTerm(group: Group, id: TermId, input: TermInput): void {
-  const term = typeof input === 'string' ? { value: input } : input;
-  if (term.value === '') return;
-  const full: Term = { scheme: '', version: '', fileName: '', ...term };
+  const given: Pick<Term, 'value'> & Partial<Term> = typeof input === 'string' ? { value: input } : input;
+  const { value, scheme = '', version = '', fileName = '', at } = given;
+  if (value === '') return;
+  const full: Term = at === undefined ? { value, scheme, version, fileName } : { value, scheme, version, fileName, at };
   const known = group.terms[id];
   if (known === undefined) group.terms[id] = [full];
   else known.push(full);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addIn, baseInvoice, readBack, set, setIn } from 'tests/einvoice';
+import { addIn, baseInvoice, elementsOf, readBack, set, setIn } from 'tests/einvoice';
 import { ratioOf } from '@/core/kernel/decimal';
 import { group, groupsOf, schemeOf, termsOf, textOf } from './model';
 import {
@@ -14,7 +14,6 @@ import {
   toCents,
   unit,
 } from './numbers';
-import { elementsOf } from './rules/codes';
 import { writeEInvoice } from './syntax';
 import { GROUPS, groupName, TERMS, termName } from './terms';
 import { groupsIn, valueIn, viewOf } from './view';

@@ -1,3 +1,4 @@
+import { grouped } from '@/core/kernel/grouped';
 import { type Group, groupsOf, textOf } from '../model';
 import { absolute, numberOf, numberOrNothing, show, toCents, unit } from '../numbers';
 import { type TermId, termName } from '../terms';
@@ -164,8 +165,20 @@ const ALLOWANCES: Carrier = { words: 'allowance', groups: (seen) => seen.allowan
 const CHARGES: Carrier = { words: 'charge', groups: (seen) => seen.charges, category: 'BT-102', rate: 'BT-103' };
 const CARRIERS = [LINES, ALLOWANCES, CHARGES] as const;
 
-const carriedBy = (seen: Seen, { groups, category }: Carrier, code: string) =>
-  groups(seen).filter((one) => textOf(one, category) === code);
+type ByCode = ReadonlyMap<string, readonly Group[]>;
+const carried = new WeakMap<Seen, ReadonlyMap<Carrier, ByCode>>();
+const NONE: readonly Group[] = [];
+
+/** What is of a category; sorted once for an invoice, as every rule of every family asks. */
+function carriedBy(seen: Seen, carrier: Carrier, code: string): readonly Group[] {
+  let sorted = carried.get(seen);
+  if (sorted === undefined) {
+    const byCode = ({ groups, category }: Carrier) => grouped(groups(seen), (one) => textOf(one, category));
+    sorted = new Map(CARRIERS.map((one) => [one, byCode(one)]));
+    carried.set(seen, sorted);
+  }
+  return sorted.get(carrier)?.get(code) ?? NONE;
+}
 const rowsOf = (seen: Seen, code: string) => seen.breakdown.filter((row) => textOf(row, 'BT-118') === code);
 
 function rateFault(category: Category, one: Group, term: TermId): Fault | null {

@@ -1,26 +1,10 @@
 import { CODES, COUNTRY_CODES, CURRENCY_CODES } from '../codes';
 import { type Group, groupsOf, termsOf } from '../model';
 import type { TermId } from '../terms';
-import type { XmlNode } from '../xml/node';
+import { elementsIn } from './elements';
 import { atRoot, eachOf, en, inList, type Rule, type Seen } from './rule';
 
 /* Codes of public lists: BR-CL of EN 16931-1. */
-
-const listed = new WeakMap<XmlNode, readonly XmlNode[]>();
-
-/** Every element of a file, in its order; walked once for all rules. */
-export function elementsOf(root: XmlNode): readonly XmlNode[] {
-  const known = listed.get(root);
-  if (known !== undefined) return known;
-  const all: XmlNode[] = [];
-  const walk = (node: XmlNode) => {
-    all.push(node);
-    node.children.forEach(walk);
-  };
-  walk(root);
-  listed.set(root, all);
-  return all;
-}
 
 /** One rule over several terms, each in its own groups. */
 function together(id: string, rules: readonly Rule[], demands: string): Rule {
@@ -61,9 +45,9 @@ export const CODE_RULES: readonly Rule[] = [
     demands: 'The currency of every amount is a code of ISO 4217.',
     test: function* ({ file }) {
       if (file === null) return;
-      for (const node of elementsOf(file.root)) {
-        const code = node.attributes.currencyID;
-        if (code !== undefined && !CURRENCY_CODES.has(code))
+      for (const node of elementsIn(file.root).amounts) {
+        const code = node.attributes.currencyID ?? '';
+        if (!CURRENCY_CODES.has(code))
           yield { at: node, message: `“${code}” is no currency of ISO 4217: mend the currency of this amount.` };
       }
     },

@@ -2,7 +2,7 @@ import { isIsoDate } from '@/core/kernel/date';
 import type { Group, Term } from '../model';
 import { scaled } from '../numbers';
 import { type GroupId, groupName, TERMS, type TermId, termName } from '../terms';
-import type { Rule } from './rule';
+import type { Rule, Seen } from './rule';
 
 /* What must hold before any rule of the standards can be asked: kinds of values, and how often they occur. Ids are ours. */
 
@@ -15,26 +15,56 @@ const own = (id: string, body: Omit<Rule, 'id' | 'profile' | 'severity'> & Parti
 
 const NUMBERS: ReadonlySet<string> = new Set(['amount', 'price', 'quantity', 'percent']);
 
-/** Values of terms of a kind for which something is wrong, one by one. */
-function* wrongOnes(
-  groups: readonly Group[],
-  wanted: ReadonlySet<TermId>,
-  isWrong: (one: Term, all: readonly Term[]) => boolean,
-) {
-  for (const group of groups)
-    for (const key in group.terms) {
-      const id = key as TermId;
-      const all = group.terms[id];
-      if (all === undefined || !wanted.has(id)) continue;
-      for (const one of all) if (isWrong(one, all)) yield { id, group, one, all };
-    }
+/** What a value is read as, and whether its term has one only. */
+const KINDS: ReadonlyMap<TermId, { readonly is: 'number' | 'day' | 'text'; readonly single: boolean }> = new Map(
+  [...TERMS].map(([id, { kind, many }]) => [
+    id,
+    { is: NUMBERS.has(kind) ? 'number' : kind === 'date' ? 'day' : 'text', single: !many },
+  ]),
+);
+
+/** A value with which something is wrong, with all that its term has in this group. */
+interface Wrong {
+  readonly id: TermId;
+  readonly group: Group;
+  readonly one: Term;
+  readonly all: readonly Term[];
 }
 
-const idsOf = (holds: (kind: string, many: boolean) => boolean): ReadonlySet<TermId> =>
-  new Set([...TERMS].filter(([, { kind, many }]) => holds(kind, many)).map(([id]) => id));
-const NUMBER_TERMS = idsOf((kind) => NUMBERS.has(kind));
-const DATE_TERMS = idsOf((kind) => kind === 'date');
-const SINGLE_TERMS = idsOf((_, many) => !many);
+interface WrongValues {
+  readonly numbers: readonly Wrong[];
+  readonly days: readonly Wrong[];
+  /** Second values of what is given once. */
+  readonly seconds: readonly Wrong[];
+}
+
+const looked = new WeakMap<Seen, WrongValues>();
+
+/** Found in one look at every value, for the three rules that ask. */
+function wrongValues(seen: Seen): WrongValues {
+  const known = looked.get(seen);
+  if (known !== undefined) return known;
+  const numbers: Wrong[] = [];
+  const days: Wrong[] = [];
+  const seconds: Wrong[] = [];
+  for (const group of seen.groups)
+    for (const key in group.terms) {
+      const id = key as TermId;
+      const all = group.terms[id] ?? [];
+      const kind = KINDS.get(id);
+      if (kind === undefined) continue;
+      const { is, single } = kind;
+      for (const one of all) {
+        if (is === 'number' && scaled(one.value) === null) numbers.push({ id, group, one, all });
+        if (is === 'day' && !isIsoDate(one.value)) days.push({ id, group, one, all });
+      }
+      const second = all[1];
+      if (single && second !== undefined) seconds.push({ id, group, one: second, all });
+    }
+  const made = { numbers, days, seconds };
+  looked.set(seen, made);
+  return made;
+}
 
 /** Groups that the document, or the group they stand in, has once (EN 16931-1, cardinality 1..1 and 0..1). */
 const SINGLE_GROUPS: readonly GroupId[] = [
@@ -56,8 +86,8 @@ export const FILE_RULES: readonly Rule[] = [
     term: 'BG-22',
     demands:
       'Amounts, prices, quantities and percentages are plain decimal numbers of up to 24 digits and 18 decimals.',
-    test: function* ({ groups }) {
-      for (const { id, group, one } of wrongOnes(groups, NUMBER_TERMS, ({ value }) => scaled(value) === null)) {
+    test: function* (seen) {
+      for (const { id, group, one } of wrongValues(seen).numbers) {
         const message = `“${one.value.slice(0, 40)}” is no number: write the ${termName(id)} as 1234.50.`;
         yield { term: id, in: group, at: one.at, message };
       }
@@ -66,8 +96,8 @@ export const FILE_RULES: readonly Rule[] = [
   own('FORMAT-DATE', {
     term: 'BT-2',
     demands: 'Days are days of the calendar.',
-    test: function* ({ groups }) {
-      for (const { id, group, one } of wrongOnes(groups, DATE_TERMS, ({ value }) => !isIsoDate(value))) {
+    test: function* (seen) {
+      for (const { id, group, one } of wrongValues(seen).days) {
         const message = `“${one.value.slice(0, 40)}” is no day: write the ${termName(id)} as 2026-11-23.`;
         yield { term: id, in: group, at: one.at, message };
       }
@@ -76,12 +106,12 @@ export const FILE_RULES: readonly Rule[] = [
   own('FORMAT-ONCE', {
     term: 'BT-1',
     demands: 'A term or group that occurs once is given once.',
-    test: function* ({ groups }) {
-      for (const { id, group, one, all } of wrongOnes(groups, SINGLE_TERMS, (each, given) => each === given[1])) {
+    test: function* (seen) {
+      for (const { id, group, one, all } of wrongValues(seen).seconds) {
         const message = `The ${termName(id)} is given ${all.length} times: leave one.`;
         yield { term: id, in: group, at: one.at, message };
       }
-      for (const group of groups)
+      for (const group of seen.groups)
         for (const id of SINGLE_GROUPS) {
           const all = group.groups[id] ?? [];
           const second = all[1];

@@ -1,22 +1,8 @@
 import { australianNumber, gs1, luhn, mod11 } from '@/core/kernel/checkDigits';
-import { termsOf } from '../model';
-import { type TermId, termName } from '../terms';
+import { termName } from '../terms';
 import { peppol, type Rule, type Seen, type Severity } from './rule';
 
 /* Identifiers of parties by the check digits of their schemes: the common rules of the public Peppol profile. */
-
-/** Electronic addresses, identifiers and registration numbers of parties, which may name a scheme. */
-const IDENTIFIERS: readonly TermId[] = [
-  'BT-34',
-  'BT-49',
-  'BT-29',
-  'BT-46',
-  'BT-60',
-  'BT-30',
-  'BT-47',
-  'BT-61',
-  'BT-71',
-];
 
 const ODD = [1, 0, 5, 7, 9, 13, 15, 17, 19, 21, 2, 4, 18, 20, 11, 3, 6, 8, 12, 14, 16, 10, 22, 25, 24, 23];
 
@@ -119,19 +105,17 @@ const SCHEMES: readonly Scheme[] = [
   },
 ];
 
-function* faultsIn(seen: Seen, { scheme, name, looks, holds }: Scheme) {
-  for (const group of seen.parties)
-    for (const term of IDENTIFIERS)
-      for (const one of termsOf(group, term)) {
-        const id = one.value.trim();
-        if (one.scheme !== scheme || holds(id)) continue;
-        yield {
-          in: group,
-          term,
-          at: one.at,
-          message: `“${id}” is no ${name} (scheme ${scheme}): it has ${looks}. Correct the ${termName(term)}.`,
-        };
-      }
+function* faultsIn({ identifiers }: Seen, { scheme, name, looks, holds }: Scheme) {
+  for (const { in: group, term, one } of identifiers) {
+    const id = one.value.trim();
+    if (one.scheme !== scheme || holds(id)) continue;
+    yield {
+      in: group,
+      term,
+      at: one.at,
+      message: `“${id}” is no ${name} (scheme ${scheme}): it has ${looks}. Correct the ${termName(term)}.`,
+    };
+  }
 }
 
 export const IDENTIFIER_RULES: readonly Rule[] = SCHEMES.map((scheme) =>

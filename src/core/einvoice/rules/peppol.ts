@@ -1,10 +1,9 @@
-import { grouped } from '@/core/kernel/grouped';
 import { CODES, CURRENCY_CODES } from '../codes';
 import { type Group, groupsOf, schemeOf, termsOf, textOf } from '../model';
-import { absolute, hundredths, numberOf, numberOrNothing, product, SCALE, show, sumOf } from '../numbers';
+import { absolute, hundredths, numberOf, numberOrNothing, product, show, sumOf, unit } from '../numbers';
 import { type GroupId, type TermId, termName } from '../terms';
 import { childOf, descend, type XmlNode } from '../xml/node';
-import { elementsOf } from './codes';
+import { type AskedFor, elementsIn } from './elements';
 import { eachOf, type Fault, faultUnless, inList, peppol, type Rule, type Seen, says } from './rule';
 
 /* Rules of the public Peppol BIS Billing 3.0 profile. */
@@ -51,37 +50,10 @@ function adjusted(id: string, demands: string, fault: (one: Group, terms: Adjust
   });
 }
 
-/** Names of elements that rules ask for. */
-const ASKED_FOR: ReadonlySet<string> = new Set([
-  'cbc:ChargeIndicator',
-  'udt:Indicator',
-  'cac:Price',
-  'ram:AppliedTradeAllowanceCharge',
-  'cac:TaxTotal',
-  'cac:DocumentReference',
-  'cbc:IssueDate',
-  'cbc:DueDate',
-  'cbc:TaxPointDate',
-  'cbc:StartDate',
-  'cbc:EndDate',
-  'cbc:ActualDeliveryDate',
-]);
-const byName = new WeakMap<XmlNode, ReadonlyMap<string, readonly XmlNode[]>>();
-
-function elementsByName(root: XmlNode): ReadonlyMap<string, readonly XmlNode[]> {
-  const known = byName.get(root);
-  if (known !== undefined) return known;
-  const asked = elementsOf(root).filter(({ name }) => ASKED_FOR.has(name));
-  const made = grouped(asked, ({ name }) => name);
-  byName.set(root, made);
-  return made;
-}
-
 /** Elements of some names, anywhere in a file. */
-const named = (seen: Seen, ...names: readonly string[]): readonly XmlNode[] =>
-  seen.file === null
-    ? []
-    : names.flatMap((name) => elementsByName((seen.file as { root: XmlNode }).root).get(name) ?? []);
+function named({ file }: Seen, ...names: readonly AskedFor[]): readonly XmlNode[] {
+  return file === null ? [] : names.flatMap((name) => elementsIn(file.root).named.get(name) ?? []);
+}
 
 const atMostOne = (id: string, term: TermId, groups: (seen: Seen) => readonly Group[], demands: string) =>
   peppol(id, {
@@ -186,9 +158,8 @@ export const PEPPOL_RULES: readonly Rule[] = [
     demands: 'There are no empty elements.',
     test: function* ({ file }) {
       if (file === null) return;
-      for (const node of elementsOf(file.root))
-        if (node.children.length === 0 && node.text === '')
-          yield { at: node, message: 'This element is empty: fill it or leave it out.' };
+      for (const node of elementsIn(file.root).empty)
+        yield { at: node, message: 'This element is empty: fill it or leave it out.' };
     },
   }),
   peppol('PEPPOL-EN16931-R010', {
@@ -278,9 +249,9 @@ export const PEPPOL_RULES: readonly Rule[] = [
       if (seen.file === null) return;
       const currency = textOf(seen.invoice, 'BT-5');
       const inTax = new Set(termsOf(seen.invoice, 'BT-111').map(({ at }) => at));
-      for (const node of elementsOf(seen.file.root)) {
+      for (const node of elementsIn(seen.file.root).amounts) {
         const found = node.attributes.currencyID;
-        if (found !== undefined && found !== currency && !inTax.has(node))
+        if (found !== currency && !inTax.has(node))
           yield { at: node, message: `This amount is in ${found}, the document in ${currency}: mend the currency.` };
       }
     },
@@ -348,7 +319,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
     test: function* (seen) {
       for (const line of seen.lines) {
         const [net, quantity, price] = [numberOf(line, 'BT-131'), numberOf(line, 'BT-129'), numberOf(line, 'BT-146')];
-        const base = says(line, 'BT-149') ? numberOf(line, 'BT-149') : 10n ** BigInt(SCALE);
+        const base = says(line, 'BT-149') ? numberOf(line, 'BT-149') : unit;
         const charges = sumOf(groupsOf(line, 'BG-28'), 'BT-141');
         const allowances = sumOf(groupsOf(line, 'BG-27'), 'BT-136');
         if (net === null || quantity === null || price === null || base === null || base === 0n) continue;

@@ -31,6 +31,13 @@ export interface Rule {
   readonly test: (seen: Seen) => Iterable<Fault>;
 }
 
+/** An identifier with its scheme: an electronic address, a registration, a number of a customer. */
+export interface Identifier {
+  readonly in: Group;
+  readonly term: TermId;
+  readonly one: Term;
+}
+
 /** An e-invoice as rules look at it: its model, its file where there is one, and parts they all need. */
 export interface Seen {
   readonly invoice: EInvoice;
@@ -38,8 +45,8 @@ export interface Seen {
   readonly groups: readonly Group[];
   readonly seller: Group;
   readonly buyer: Group;
-  /** Every party that is named by an identifier, and the place of delivery. */
-  readonly parties: readonly Group[];
+  /** Identifiers of every party, and of the place of delivery, that name a scheme. */
+  readonly identifiers: readonly Identifier[];
   readonly lines: readonly Group[];
   readonly allowances: readonly Group[];
   readonly charges: readonly Group[];

@@ -48,6 +48,40 @@ function hasEndlessTag(text: string): boolean {
   return false;
 }
 
+/** The name of an element by its namespace; the same text for the same name, however often it comes. */
+function namer(): (uri: string, local: string) => string {
+  const spaces = new Map<string, Map<string, string>>();
+  return (uri, local) => {
+    let names = spaces.get(uri);
+    if (names === undefined) {
+      names = new Map();
+      spaces.set(uri, names);
+    }
+    const known = names.get(local);
+    if (known !== undefined) return known;
+    const prefix = PREFIXES[uri];
+    const name = prefix === undefined ? `{${uri}}${local}` : `${prefix}${local}`;
+    names.set(local, name);
+    return name;
+  };
+}
+
+/** Longest text that is shared: codes, dates, amounts and names, not remarks or attached files. */
+const LONGEST_SHARED = 40;
+const MOST_SHARED = 10_000;
+
+/** One text for all that say the same: most of a file repeats, and rules compare and look up what they are given. */
+function sharer(): (text: string) => string {
+  const known = new Map<string, string>();
+  return (text) => {
+    if (text.length > LONGEST_SHARED) return text;
+    const shared = known.get(text);
+    if (shared !== undefined) return shared;
+    if (known.size < MOST_SHARED) known.set(text, text);
+    return text;
+  };
+}
+
 /**
  * Reads the text of an XML file from a stranger into a tree: well-formed XML 1.0 with namespaces, no
  * DTD (so no entities but the five of XML), bounded in depth and number of elements, in linear time.
@@ -61,17 +95,8 @@ export function readXml(text: string): Result<XmlNode> {
   let depth = 0;
   let count = 0;
   const texts: string[] = [];
-  /** The same text for the same name, however often it comes. */
-  const names = new Map<string, string>();
-  const nameOf = (uri: string, local: string): string => {
-    const key = `${uri} ${local}`;
-    const known = names.get(key);
-    if (known !== undefined) return known;
-    const prefix = PREFIXES[uri];
-    const name = prefix === undefined ? `{${uri}}${local}` : `${prefix}${local}`;
-    names.set(key, name);
-    return name;
-  };
+  const nameOf = namer();
+  const same = sharer();
   const fail = (message: string): never => {
     throw new Unreadable(message);
   };
@@ -87,7 +112,7 @@ export function readXml(text: string): Result<XmlNode> {
       const attribute = tag.attributes[key];
       if (attribute?.uri !== '') continue;
       attributes ??= {};
-      attributes[attribute.name] = attribute.value;
+      attributes[attribute.name] = same(attribute.value);
     }
     const node: OpenNode = {
       name: nameOf(tag.uri, tag.local),
@@ -110,7 +135,7 @@ export function readXml(text: string): Result<XmlNode> {
   parser.on('cdata', addText);
   parser.on('closetag', () => {
     if (open === null) return;
-    open.text = (texts[depth] ?? '').trim();
+    open.text = same((texts[depth] ?? '').trim());
     open = open.parent as OpenNode | null;
     depth -= 1;
   });
