@@ -80,6 +80,17 @@ async function returnOf(page: Page, registration: string): Promise<string> {
   return page.getByRole('main').innerText();
 }
 
+/** Keeps everything the sheet says from now on, at each change of it. */
+async function watchSheet(page: Page): Promise<() => Promise<readonly string[]>> {
+  const said = await page.evaluateHandle(() => {
+    const states: string[] = [];
+    const observer = new MutationObserver(() => states.push(document.querySelector('main')?.textContent ?? ''));
+    observer.observe(document.body, { subtree: true, childList: true, characterData: true });
+    return states;
+  });
+  return () => said.jsonValue();
+}
+
 test('a business in three regimes sets all of it up on screen, and each return shows just its own', async ({
   page,
 }) => {
@@ -165,7 +176,11 @@ test('a business in three regimes sets all of it up on screen, and each return s
     for (const words of ['King County', 'Regional Transit Authority', '8.45', '2.08', '1.10', '1.82', '13.45', '14.80'])
       expect(washington).toContain(words);
     expect(washington).not.toMatch(/Nova Scotia|Standard 23/);
+    const said = await watchSheet(page);
     const canada = await returnOf(page, 'Canada · GST/HST');
+    // Not even for a moment does the return of one stand under the name of the other.
+    const mixed = (await said()).filter((text) => text.includes('Canada Revenue') && text.includes('Seattle'));
+    expect(mixed).toEqual([]);
     for (const words of ['Nova Scotia', '28.00', '42.00']) expect(canada).toContain(words);
     expect(canada).not.toMatch(/Seattle|Standard 23/);
     const ireland = await returnOf(page, 'Ireland · VAT');

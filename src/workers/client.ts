@@ -15,6 +15,9 @@ function newChecker(): Worker {
 
 const NOT_STARTED = Symbol('not started');
 
+/** What a person is told of a worker that never answers. */
+const DEAD = 'A part of the program that works in the background did not start, or stopped. Try again.';
+
 interface Checker {
   readonly face: Remote<CheckFace>;
   /** Answers when the worker could not start, or fell over. */
@@ -58,7 +61,7 @@ function startPrinter(): Printer {
         // The next job gets a fresh one.
         printer = null;
         worker.terminate();
-        reject(new Error('The part of the program that prints did not start, or stopped. Try again.'));
+        reject(new Error(DEAD));
       },
       { once: true },
     ),
@@ -79,7 +82,7 @@ export class Stopped extends Error {}
 async function inWorker<T>(worker: Worker, job: Promise<T>, signal?: AbortSignal): Promise<T> {
   const stopped = new Promise<never>((_, reject) => {
     signal?.addEventListener('abort', () => reject(new Stopped()), { once: true });
-    worker.addEventListener('error', (event) => reject(new Error(event.message || 'The worker could not start.')));
+    worker.addEventListener('error', () => reject(new Error(DEAD)), { once: true });
   });
   try {
     return await Promise.race([job, stopped]);

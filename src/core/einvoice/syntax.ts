@@ -47,7 +47,7 @@ export function readEInvoiceText(text: string): Result<ReadInvoice> {
     return refuse({
       code: 'foreign',
       path: `/${root.name}`,
-      expected: `The root is ${root.name}, which is no e-invoice: a UBL Invoice or CreditNote or a CII CrossIndustryInvoice in its own namespace is needed.`,
+      expected: `The root is ${root.name.replace('{}', '')}, which is no e-invoice: a UBL Invoice or CreditNote or a CII CrossIndustryInvoice in its own namespace is needed.`,
     });
   const invoice = newGroup('ROOT', root);
   const [currency, taxCurrency] = CURRENCIES[syntax].map((way) => descend(root, ...way)?.text ?? '') as [
