@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { bytesOf, expectAccessible, figuresIn, openSample, pasteCells, pdfText } from './support';
+import { bytesOf, expectAccessible, figuresIn, openSample, pasteCells, pdfText, TODAY } from './support';
 
 const VIEWS: readonly (readonly [string, string])[] = [
   ['/today', 'Today'],
@@ -82,6 +82,32 @@ test('the sample’s trouble is found: the journal in the tax account, the late 
   await expect(page.getByText('1 late').first()).toBeVisible();
   await page.getByRole('link', { name: 'Tax on own use, to be checked' }).first().click();
   await expect(page.getByText('written by hand')).toBeVisible();
+});
+
+test('the picked registration and period stay, for a reload and a new tab; a return says when it can be filed', async ({
+  page,
+}) => {
+  await openSample(page);
+  const registration = page.getByLabel('Registration', { exact: true });
+  const heading = page.getByRole('heading', { name: /^Return / });
+  await page.keyboard.press('Alt+4');
+  await expect(heading).toHaveText('Return Nov–Dec 2026');
+  await expect(page.getByText('Sep–Oct 2026 is filed first.')).toBeVisible();
+  // Washington files each month.
+  await registration.selectOption({ label: 'Washington · sales tax' });
+  await expect(heading).toHaveText('Return Nov 2026');
+  await page.reload();
+  await expect(heading).toHaveText('Return Nov 2026');
+  await registration.selectOption({ label: 'Ireland · VAT' });
+  await page
+    .getByRole('toolbar', { name: 'Tax periods' })
+    .getByRole('button', { name: /Jul–Aug/ })
+    .click();
+  await expect(heading).toHaveText('Return Jul–Aug 2026');
+  const other = await page.context().newPage();
+  await other.clock.install({ time: new Date(`${TODAY}T10:00:00`) });
+  await other.goto('/tax');
+  await expect(other.getByRole('heading', { name: /^Return / })).toHaveText('Return Jul–Aug 2026');
 });
 
 test('finding works over any part of any word, in the index and by Ctrl+K', async ({ page }) => {

@@ -335,6 +335,16 @@ describe('filing', () => {
     expect((await db.registrations.get('ie-vat'))?.filedUntil).toBe('2026-02-28');
   });
 
+  test('owes the tax on the account of its registration, where that has one of its own', async () => {
+    await issued(db);
+    const registration = present(await db.registrations.get('ie-vat'), 'the registration');
+    await db.accounts.add({ code: '2215', name: 'Tax payable, Ireland', type: 'liability', role: '' });
+    await db.registrations.put({ ...registration, accounts: { ...registration.accounts, payable: '2215' } });
+    accepted(await file('2026-01-01', '2026-03-10'));
+    const lines = await db.journalLines.filter(({ account }) => account === '2215' || account === '2210').toArray();
+    expect(lines.map(({ account, amount }) => [account, amount])).toEqual([['2215', -2300n]]);
+  });
+
   test('sends a later document to the next period, marked late, and dates its entry there', async () => {
     await issued(db);
     const filed = accepted(await file('2026-01-01', '2026-03-10'));

@@ -7,6 +7,7 @@ import { accountPage, journalEntry, journalOf } from './ledger/queries/ledger';
 import { present } from './load';
 import { recordReceipt } from './payments/actions/recordReceipt';
 import { keepDraft } from './sales/actions/drafts';
+import { enterOpening } from './sales/actions/takings';
 import {
   findCustomers,
   findDrafts,
@@ -70,6 +71,13 @@ describe('documents', () => {
     expect((await openInvoices(db, 'clewbay')).map((d) => d.dueDate)).toEqual(['2026-01-24', '2026-06-01']);
     expect((await overdueInvoices(db, '2026-01-24', 10)).map((d) => d.number)).toEqual([]);
     expect((await overdueInvoices(db, '2026-01-25', 10)).map((d) => d.number)).toEqual(['INV-2026-0001']);
+  });
+  test('overdue ones are those of the old books too, each on the day after it was due', async () => {
+    const old = await newBook();
+    const item = { customerId: 'clewbay', date: '2025-11-30', due: '2026-01-10', number: 'A-991', amount: '120.00' };
+    await act(old, enterOpening, item, '2026-01-05');
+    const overdueOn = async (today: string) => (await overdueInvoices(old, today, 10)).map((d) => d.number);
+    expect([await overdueOn('2026-01-10'), await overdueOn('2026-01-11')]).toEqual([[], ['OB-2025-0001']]);
   });
   test('know the receipts that settled them', async () => {
     const [document] = await openInvoices(db, 'ballyvaughan');

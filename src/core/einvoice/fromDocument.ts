@@ -77,6 +77,11 @@ function buyerOf({ buyer }: Content, outside: boolean): Group {
   );
 }
 
+/** An amount as the standard takes it (BR-DEC): of three decimals the last is left out where it is 0. */
+function amountOf(amount: Minor, currency: Currency): Decimal {
+  return decimal(writeMoney(amount, currency).replace(/(\.\d\d)0$/, '$1'));
+}
+
 interface Price {
   readonly quantity: Decimal;
   readonly price: Decimal;
@@ -100,7 +105,7 @@ function gives(line: Price, target: Minor, currency: Currency): boolean {
 function priceOfAll(quantity: Decimal, target: Minor, currency: Currency): Price {
   const turned = target < 0n !== quantity.startsWith('-') ? negative(quantity) : quantity;
   const base = turned.startsWith('-') ? negative(turned) : turned;
-  return { quantity: turned, price: writeMoney(minor(target < 0n ? -target : target), currency), baseQuantity: base };
+  return { quantity: turned, price: amountOf(minor(target < 0n ? -target : target), currency), baseQuantity: base };
 }
 
 /**
@@ -130,7 +135,7 @@ function priceOf(line: ContentLine, target: Minor, content: Content): Price {
 /** An allowance (BG-27) or, where it raises the line, a charge (BG-28). */
 function discountOf(discount: Minor, currency: Currency): Group | null {
   if (discount === 0n) return null;
-  const amount = writeMoney(minor(discount < 0n ? -discount : discount), currency);
+  const amount = amountOf(minor(discount < 0n ? -discount : discount), currency);
   return discount > 0n
     ? group('BG-27', { 'BT-136': amount, 'BT-139': 'Discount', 'BT-140': '95' })
     : group('BG-28', { 'BT-141': amount, 'BT-144': 'Surcharge' });
@@ -156,7 +161,7 @@ function lineOf(line: ContentLine, figures: LineResult, tax: FrozenTax, index: n
       'BT-126': String(index + 1),
       'BT-129': quantity,
       'BT-130': line.unit,
-      'BT-131': writeMoney(figures.net, currency),
+      'BT-131': amountOf(figures.net, currency),
       'BT-146': price,
       'BT-149': baseQuantity === '1' ? '' : baseQuantity,
       'BT-150': baseQuantity === '1' ? '' : line.unit,
@@ -181,8 +186,8 @@ function breakdownOf(content: Content, figures: CalcResult): Group[] {
     const [first] = taxes as [FrozenTax];
     const silent = WITHOUT_REASON.includes(first.category);
     return group('BG-23', {
-      'BT-116': writeMoney(total(groups.map((g) => g.net)), content.currency),
-      'BT-117': writeMoney(total(groups.map((g) => g.taxAmount)), content.currency),
+      'BT-116': amountOf(total(groups.map((g) => g.net)), content.currency),
+      'BT-117': amountOf(total(groups.map((g) => g.taxAmount)), content.currency),
       'BT-118': first.category,
       'BT-119': rateOf(first),
       'BT-120': silent ? '' : [...new Set(taxes.map((t) => t.legend).filter(Boolean))].join(' '),
@@ -203,7 +208,7 @@ function adjustmentsOf(content: Content, figures: CalcResult): Group[] {
     if (part.net === 0n) return [];
     const tax = content.taxes.find((t) => t.code === part.tax) as FrozenTax;
     const reason = content.adjustments?.find((a) => a.id === part.id)?.text || (part.net > 0n ? 'Charge' : 'Discount');
-    const amount = writeMoney(minor(part.net < 0n ? -part.net : part.net), content.currency);
+    const amount = amountOf(minor(part.net < 0n ? -part.net : part.net), content.currency);
     const { category } = tax;
     return [
       part.net > 0n
@@ -274,7 +279,7 @@ function precedingOf({ corrects, stage }: Content): Group[] {
 export function einvoiceOf(content: Content, figures: CalcResult, files: readonly EFile[] = []): EInvoice {
   const { currency, issueDate, taxPoint, corrects, supplyFrom, paidBy, debit } = content;
   const { totals } = figures;
-  const money = (amount: Minor) => writeMoney(amount, currency);
+  const money = (amount: Minor) => amountOf(amount, currency);
   const some = (amount: Minor) => (amount === 0n ? '' : money(amount));
   const taxOf = (code: string) => content.taxes.find((t) => t.code === code) as FrozenTax;
   const outside = content.lines.length > 0 && content.lines.every((line) => taxOf(line.tax)?.category === 'O');
@@ -306,7 +311,7 @@ export function einvoiceOf(content: Content, figures: CalcResult, files: readonl
       'BT-108': some(adjustedBy(figures, (net) => net > 0n)),
       'BT-109': money(totals.net),
       'BT-110': money(totals.taxAmount),
-      'BT-111': home === null || figures.home === undefined ? '' : writeMoney(figures.home.taxAmount, home),
+      'BT-111': home === null || figures.home === undefined ? '' : amountOf(figures.home.taxAmount, home),
       'BT-112': money(totals.gross),
       'BT-113': some(paid),
       'BT-114': some(totals.rounding),
