@@ -14,10 +14,21 @@ const FILE_POLICY = [
   "frame-ancestors 'none'",
 ].join('; ');
 
+/** One page for all that it can show: the screen reads from the address what it is asked for (`areas/shell/useNamed.ts`). */
+const PAGES: Readonly<Record<string, string>> = {
+  '/sales/doc/:id': '/sales/doc',
+  '/sales/draft/:id': '/sales/draft',
+  '/receipts/:id': '/receipts/one',
+  '/ledger/account/:code': '/ledger/account',
+  '/setup/:section': '/setup',
+  '/setup/:section/:id': '/setup',
+};
+
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
+  rewrites: async () => Object.entries(PAGES).map(([source, destination]) => ({ source, destination })),
   headers: async () => [
     {
       source: '/:path*',

@@ -15,6 +15,8 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
+    // Tests put faults between the page and its server; with the app kept in the browser there would be no server to miss.
+    serviceWorkers: 'block',
     trace: process.env.TRACE === undefined ? 'off' : 'retain-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { bin, ensurePackages, freePort, ROOT, run } from './lib/setup.mjs';
 
 await ensurePackages();
-if ((await run('node', ['scripts/prepare.mjs'])) !== 0 || (await run(bin('next'), ['build'])) !== 0) process.exit(1);
+if ((await run('npm', ['run', '--silent', 'build'])) !== 0) process.exit(1);
 const port = await freePort(Number(process.env.PORT ?? 3000));
 // Nobody else on the network is served: the book is this machine's.
 const server = spawn(bin('next'), ['start', '-H', '127.0.0.1', '-p', String(port)], {

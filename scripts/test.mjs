@@ -36,7 +36,7 @@ await stage('route types', bin('next'), ['typegen']);
 await stage('types', bin('tsc'), ['--noEmit']);
 await stage('architecture rules', 'node', ['scripts/rules.mjs']);
 await stage('Jest', bin('jest'), ['--json', `--outputFile=${JEST_REPORT}`]);
-if (await stage('build', bin('next'), ['build']))
+if (await stage('build', 'npm', ['run', '--silent', 'build']))
   await stage('Playwright', bin('playwright'), ['test'], {
     env: { ...process.env, PORT: String(await freePort()), PLAYWRIGHT_JSON_OUTPUT_NAME: PLAYWRIGHT_REPORT },
   });

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { connection } from 'next/server';
 import type { ReactNode } from 'react';
+import { KeepApp } from '@/areas/shell/KeepApp';
 import { Theme } from '@/ui/Theme';
 import './globals.css';
 
@@ -9,13 +9,12 @@ export const metadata: Metadata = {
   description: 'Invoices, receipts and provable tax periods, kept in your browser',
 };
 
-export default async function RootLayout({ children }: { readonly children: ReactNode }) {
-  // Pages render for each request, so that scripts can carry the nonce of the security policy.
-  await connection();
+export default function RootLayout({ children }: { readonly children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
         <Theme />
+        <KeepApp />
         {children}
       </body>
     </html>

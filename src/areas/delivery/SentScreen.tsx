@@ -1,11 +1,11 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import type { Phase } from '@/core/delivery/transmission';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { countIn, transmissionsIn } from '@/store/delivery/queries/sent';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { signed } from '@/core/documents/content';
@@ -14,6 +13,7 @@ import { isIsoDate, writeDay } from '@/core/kernel/date';
 import { spanName } from '@/core/returns/calendar';
 import { findDrafts, recentDrafts } from '@/store/sales/queries/documents';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
+import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { documentMark } from '../shared/documentMark';
 import { useOpenBook } from '../shell/BookContext';

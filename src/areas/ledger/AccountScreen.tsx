@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import { type Minor, minor } from '@/core/kernel/money';
@@ -8,6 +7,7 @@ import type { JournalLine } from '@/core/ledger/entry';
 import { spanName } from '@/core/returns/calendar';
 import { accountPage } from '@/store/ledger/queries/ledger';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import type { AuditEvent } from '@/core/book/tables';
@@ -9,6 +8,7 @@ import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import { historyOf } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';

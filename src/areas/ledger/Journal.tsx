@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
@@ -10,6 +9,7 @@ import { readStackKey } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { journalEntry, journalOf } from '@/store/ledger/queries/ledger';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';

@@ -1,7 +1,7 @@
 'use client';
 
-import Link from 'next/link';
 import { usePathname } from 'next/navigation';
+import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { routes } from '../shell/routes';

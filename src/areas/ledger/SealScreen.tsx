@@ -1,7 +1,6 @@
 'use client';
 
 import { proxy } from 'comlink';
-import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
@@ -9,6 +8,7 @@ import { showMoney } from '@/core/kernel/show';
 import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/sales/queries/seals';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { Progress } from '@/ui/Progress';

@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { monthOf, writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { trialBalance } from '@/core/ledger/trialBalance';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';

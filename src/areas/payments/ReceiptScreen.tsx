@@ -1,7 +1,7 @@
 'use client';
 
-import Link from 'next/link';
 import { writeDate } from '@/core/kernel/date';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';

@@ -1,6 +1,6 @@
 'use client';
 
-import Link from 'next/link';
+import Link from '@/ui/Link';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { routes } from '../shell/routes';
 

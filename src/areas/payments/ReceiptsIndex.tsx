@@ -1,10 +1,10 @@
 'use client';
 
-import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { writeDay } from '@/core/kernel/date';
 import { findReceipts } from '@/store/sales/queries/documents';
+import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';

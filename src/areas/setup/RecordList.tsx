@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled, type RuledColumn } from '@/ui/Ruled';
 

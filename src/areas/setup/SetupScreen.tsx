@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { unitWord } from '@/core/catalogue/item';
@@ -12,6 +11,7 @@ import { plainName } from '@/core/tax/taxCode';
 import { prepareSetup } from '@/core/tax/taxSetup';
 import { withholdingRateOn } from '@/core/tax/withholding';
 import { findItems } from '@/store/sales/queries/documents';
+import Link from '@/ui/Link';
 import { Empty, IndexColumn, Margin, Sheet } from '@/ui/Page';
 import { ItemForm } from '../shared/ItemForm';
 import { useOpenBook } from '../shell/BookContext';

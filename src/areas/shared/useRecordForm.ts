@@ -1,6 +1,6 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useEffect, useState } from 'react';
 import {
   type DefaultValues,
   type FieldErrors,
@@ -36,7 +36,7 @@ function resolverOf<T extends FieldValues>(schema: Schema, recordOf: (value: T) 
 
 /**
  * A form over one record: checked by the record's own schema when a field is left, kept by an action
- * whose refusals land at their fields.
+ * whose refusals land at their fields. Who leaves the page with something typed is asked first.
  */
 export function useRecordForm<T extends FieldValues>(
   schema: Schema,
@@ -52,10 +52,20 @@ export function useRecordForm<T extends FieldValues>(
     defaultValues: initial as DefaultValues<T>,
     mode: 'onTouched',
   });
+  const { isDirty } = form.formState;
+  useEffect(() => {
+    if (!isDirty) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', ask);
+    return () => removeEventListener('beforeunload', ask);
+  }, [isDirty]);
   const check = form.handleSubmit(async (value) => {
     setGeneral('');
     const result = await keep(value);
-    if (result.ok) return onKept(value);
+    if (result.ok) {
+      form.reset(value, { keepValues: true });
+      return onKept(value);
+    }
     const placed = result.refusals.filter((refusal) => refusal.path !== '');
     for (const refusal of placed) form.setError(refusal.path as Path<T>, { message: wordRefusal(refusal) });
     setGeneral(wordRefusals(result.refusals.filter((refusal) => refusal.path === '')));

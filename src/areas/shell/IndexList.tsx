@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Currency } from '@/core/kernel/currency';
 import type { Minor } from '@/core/kernel/money';
+import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 

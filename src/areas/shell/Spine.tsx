@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { useEffect } from 'react';
+import Link from '@/ui/Link';
 import { AREAS } from './areas';
 
 /** The six areas, icon over word; Alt and a digit go there. */

@@ -1,7 +1,7 @@
 'use client';
 
-import Link from 'next/link';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { routes } from '../shell/routes';
 
 /** What a fault of the database means to the person at the screen, by the name of the error. */

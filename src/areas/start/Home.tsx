@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import Link from '@/ui/Link';
 import { OpenBookFile } from '../shared/OpenBookFile';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';

@@ -1,7 +1,7 @@
-import Link from 'next/link';
 import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import type { AccountBridge, BridgeItem, BridgeKind } from '@/core/returns/accountBridge';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { routes } from '../shell/routes';
 

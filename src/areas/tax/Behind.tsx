@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { total } from '@/core/kernel/money';
@@ -8,6 +7,7 @@ import { showNumber } from '@/core/kernel/show';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import { entriesBehindAll } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';

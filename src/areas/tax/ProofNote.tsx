@@ -1,7 +1,7 @@
-import Link from 'next/link';
 import type { Currency } from '@/core/kernel/currency';
 import type { Difference, DifferenceCause } from '@/core/returns/proof';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { NoteRow } from '@/ui/Page';

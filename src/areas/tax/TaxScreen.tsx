@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
@@ -11,6 +10,7 @@ import { nextToFile, spanName } from '@/core/returns/calendar';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import { periodReturn, periodState } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
 import { spanName } from '@/core/returns/calendar';
@@ -8,6 +7,7 @@ import { askingTransmissions } from '@/store/delivery/queries/sent';
 import { overdueInvoices, recentDrafts } from '@/store/sales/queries/documents';
 import { lapsingCertificates } from '@/store/setup/queries/certificates';
 import { returnsToFile } from '@/store/tax/queries/periods';
+import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';

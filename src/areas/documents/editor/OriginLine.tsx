@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import type { Draft } from '@/core/documents/draft';
+import Link from '@/ui/Link';
 import { routes } from '../../shell/routes';
 
 /** What the draft came from, with a way back to it. */

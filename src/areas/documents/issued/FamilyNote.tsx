@@ -1,12 +1,12 @@
 'use client';
 
-import Link from 'next/link';
 import { signed } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { writeDay } from '@/core/kernel/date';
 import { showMoney } from '@/core/kernel/show';
 import type { Receipt } from '@/core/receipts/receipt';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
 import { documentMark, KIND_WORDS } from '../../shared/documentMark';

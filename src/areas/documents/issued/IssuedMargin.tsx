@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useMemo } from 'react';
 import { checksOf } from '@/core/decisions/sales/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
@@ -12,6 +11,7 @@ import { spanName, spanOf } from '@/core/returns/calendar';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow } from '@/ui/Page';
 import { ExchangeNote } from '../../shared/delivery/DeliveryNote';

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
@@ -8,6 +7,7 @@ import type { TotalKey } from '@/core/tax/explainTotal';
 import { printed } from '@/print/words';
 import { type DocumentFile, documentFile } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';

@@ -1,8 +1,8 @@
 'use client';
 
-import Link from 'next/link';
 import type { AuditEvent } from '@/core/book/tables';
 import { dayOf, writeDay } from '@/core/kernel/date';
+import Link from '@/ui/Link';
 import { Note } from '@/ui/Page';
 import { routes } from '../../shell/routes';
 

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { signed } from '@/core/documents/content';
@@ -18,6 +17,7 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { dropView, keepView } from '@/store/sales/actions/views';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';

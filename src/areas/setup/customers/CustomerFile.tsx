@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -16,6 +15,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
 import { FindBox } from '@/ui/FindBox';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Attachments } from '../../shared/Attachments';
 import { useOpenBook } from '../../shell/BookContext';

@@ -1,11 +1,11 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { IsoDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { rateOn, type Tax } from '@/core/tax/tax';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { inTree } from '../../shared/choices';

@@ -1,12 +1,12 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { findPlace, indexPlaces, type Place } from '@/core/tax/place';
 import { countPlaces, placesByName, placesNear } from '@/store/setup/queries/places';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
+import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { COUNTRY_CHOICES } from '../../shared/choices';

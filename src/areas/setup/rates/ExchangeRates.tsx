@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
 import { currency } from '@/core/kernel/currency';
@@ -11,6 +10,7 @@ import { importRates } from '@/store/setup/actions/rates';
 import { keepExchangeRate } from '@/store/setup/actions/taxSetup';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
+import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { CURRENCY_CHOICES } from '../../shared/choices';

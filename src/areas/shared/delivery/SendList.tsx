@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useRef, useState } from 'react';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { IssuedDocument } from '@/core/documents/issued';
@@ -8,6 +7,7 @@ import { KINDS } from '@/core/documents/kinds';
 import { wordRefusals } from '@/core/wording/refusals';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
+import Link from '@/ui/Link';
 import { Progress } from '@/ui/Progress';
 import { Stopped, sendInWorker } from '@/workers/client';
 import { moment } from '../../shell/book';

@@ -1,14 +1,24 @@
-import { notFound } from 'next/navigation';
+import type { ComponentType } from 'react';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
 
+const VIEWS = {
+  'trial-balance': TrialBalanceScreen,
+  write: WriteJournal,
+  seals: SealScreen,
+  history: HistoryScreen,
+} satisfies Readonly<Record<string, ComponentType>>;
+type View = keyof typeof VIEWS;
+
+export const dynamicParams = false;
+
+export function generateStaticParams(): { view: View }[] {
+  return (Object.keys(VIEWS) as View[]).map((view) => ({ view }));
+}
+
 export default async function Page({ params }: { readonly params: Promise<{ view: string }> }) {
-  const { view } = await params;
-  if (view === 'trial-balance') return <TrialBalanceScreen />;
-  if (view === 'write') return <WriteJournal />;
-  if (view === 'seals') return <SealScreen />;
-  if (view === 'history') return <HistoryScreen />;
-  notFound();
+  const Screen = VIEWS[(await params).view as View];
+  return <Screen />;
 }
