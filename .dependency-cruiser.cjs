@@ -61,6 +61,7 @@ module.exports = {
     only('jobs', '^src/jobs/', '^src/(core|store|jobs)/'),
     only('demo', '^src/demo/', '^src/(core|store|jobs|standins|demo)/'),
     only('workers', '^src/workers/', '^src/(core|store|print|demo|workers)/'),
+    only('offline', '^src/offline/', '^src/offline/'),
     only('ui', '^src/ui/', '^src/(ui|core/kernel)/'),
     only('cli', '^src/cli/', '^src/(core|store|print|cli)/'),
     only('areas', '^src/areas/', '^src/(core|store|jobs|print|workers|ui|areas)/'),

@@ -1,12 +1,15 @@
 // What the built app needs to know of itself: the hashes of its inline scripts, for the security policy, and the
-// worker that keeps the build in the browser, with the integrity of every file.
+// worker that keeps the build in the browser, with the integrity of every file. Of the app in this folder, or in the
+// one that is named.
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join, relative, sep } from 'node:path';
+import { join, relative, resolve, sep } from 'node:path';
 import { build } from 'esbuild';
 import { ROOT } from './lib/setup.mjs';
 
-const NEXT = join(ROOT, '.next');
+const APP = resolve(process.argv[2] ?? ROOT);
+const NEXT = join(APP, '.next');
+const PUBLIC = join(APP, 'public');
 const WORKER = 'offline.js';
 
 const read = (...path) => readFileSync(join(NEXT, ...path));
@@ -36,8 +39,7 @@ for (const route of Object.keys(json('prerender-manifest.json').routes).sort()) 
 }
 for (const name of filesIn(join(NEXT, 'static')))
   if (!name.endsWith('.map')) files[`/_next/static/${name}`] = sha256(read('static', name));
-for (const name of filesIn(join(ROOT, 'public')))
-  if (name !== WORKER) files[`/${name}`] = sha256(readFileSync(join(ROOT, 'public', name)));
+for (const name of filesIn(PUBLIC)) if (name !== WORKER) files[`/${name}`] = sha256(readFileSync(join(PUBLIC, name)));
 
 const INLINE = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g;
 const hashes = new Set(pages.flatMap((page) => [...page.matchAll(INLINE)].map(([, script]) => `'${sha256(script)}'`)));
@@ -50,7 +52,7 @@ const name = createHash('sha256')
   .slice(0, 16);
 await build({
   entryPoints: [join(ROOT, 'src/offline/worker.ts')],
-  outfile: join(ROOT, 'public', WORKER),
+  outfile: join(PUBLIC, WORKER),
   bundle: true,
   minify: true,
   format: 'iife',

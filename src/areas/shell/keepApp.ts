@@ -33,7 +33,10 @@ export function keepApp({ onReady, onNew, onTaken }: KeepingEvents): () => void 
       waiting.postMessage('take over');
     });
   };
-  const watch = (worker: ServiceWorker) =>
+  const watched = new WeakSet<ServiceWorker>();
+  const watch = (worker: ServiceWorker | null) => {
+    if (worker === null || watched.has(worker)) return;
+    watched.add(worker);
     worker.addEventListener(
       'statechange',
       () => {
@@ -42,14 +45,13 @@ export function keepApp({ onReady, onNew, onTaken }: KeepingEvents): () => void 
       },
       { signal },
     );
+  };
 
   const register = async () => {
     const registration = await serviceWorker.register(WORKER, { updateViaCache: 'none' });
     if (registration.waiting !== null && !first) offer(registration.waiting);
-    if (registration.installing !== null) watch(registration.installing);
-    registration.addEventListener('updatefound', () => registration.installing && watch(registration.installing), {
-      signal,
-    });
+    watch(registration.installing);
+    registration.addEventListener('updatefound', () => watch(registration.installing), { signal });
     // Without a connection there is nothing to be found.
     const look = () => void registration.update().catch(() => undefined);
     const hourly = setInterval(look, HOUR);
