@@ -1,5 +1,5 @@
 import Dexie from 'dexie';
-import type { Decision, Moment } from '@/core/book/changes';
+import type { Changes, Decision, Moment } from '@/core/book/changes';
 import type { BookTable } from '@/core/book/tables';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { BookDb } from './schema';
@@ -54,4 +54,17 @@ export async function perform<Input, Value>(
     if (refusal === null) throw error;
     return refuse(refusal);
   }
+}
+
+/** What an action would write, or why it would not; nothing is written. For margins that show entries before they are posted. */
+export async function preview<Input, Value>(
+  db: BookDb,
+  action: Action<Input, Value>,
+  input: Input,
+  moment: Moment,
+): Promise<Result<Changes>> {
+  return db.transaction('r', db.tables, async (): Promise<Result<Changes>> => {
+    const decision = await action.decide(db, input, moment);
+    return decision.ok ? accept(decision.value.changes) : decision;
+  });
 }

@@ -3,11 +3,10 @@
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import type { ReceiptInput } from '@/core/decisions/payments/recordReceipt';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
-import { moneyAccountFor } from '@/core/ledger/account';
-import { receiptSides } from '@/core/ledger/posting';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
 import { type Allocation, allocated, allocateOldestFirst, moneySample, readTypedMoney } from '@/core/receipts/receipt';
@@ -26,11 +25,12 @@ import { EntriesNote } from '../shell/EntriesNote';
 import { routes } from '../shell/routes';
 import { useFinder } from '../shell/useFinder';
 import { useKey } from '../shell/useKey';
+import { usePreview } from '../shell/usePreview';
 
 /** Records money from a customer against open invoices. Starts from one when `documentId` names it. */
 export function NewReceipt({ documentId }: { readonly documentId: string }) {
   const router = useRouter();
-  const { accounts, currency: home } = useOpenBook();
+  const { currency: home } = useOpenBook();
   const [customer, setCustomer] = useState<{ id: string; name: string } | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [date, setDate] = useState('today');
@@ -95,6 +95,16 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         : [],
     );
   };
+  const written: ReceiptInput = {
+    customerId: customer?.id ?? '',
+    date: readTypedDate(date, today(), today()) ?? date,
+    method,
+    reference,
+    allocations,
+    perHome,
+  };
+  // An unusual day is asked about when it is recorded.
+  const planned = usePreview(recordReceipt, allocations.length === 0 ? null : { ...written, anyDay: true });
   const record = async (anyDay = false) => {
     if (recording) return;
     if (unread.length > 0) {
@@ -124,16 +134,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     }
     setRecording(true);
     try {
-      const day = readTypedDate(date, today(), today()) ?? date;
-      const result = await act(recordReceipt, {
-        customerId: customer?.id ?? '',
-        date: day,
-        method,
-        reference,
-        allocations,
-        perHome,
-        anyDay,
-      });
+      const result = await act(recordReceipt, { ...written, anyDay });
       if (!result.ok) return setRefusals(result.refusals);
       toast(`${result.value.number} is recorded`);
       router.push(routes.receipt(result.value.id));
@@ -336,16 +337,15 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             <p className="text-soft text-sm">What stays open on each invoice stands here.</p>
           )}
         </Note>
-        {currency === home ? (
-          <EntriesNote sides={receiptSides(total, total, moneyAccountFor(accounts, method), accounts)} />
-        ) : (
-          <Note title="Entries">
-            <p className="text-soft text-sm">
+        <EntriesNote sides={planned?.ok ? (planned.value.add?.journalLines ?? []) : []}>
+          {planned?.ok === false && <p className="text-soft text-sm">{wordRefusals(planned.refusals)}</p>}
+          {planned?.ok && currency !== home && (
+            <p className="mt-1 text-soft text-sm">
               Posted in {home} by the rate of the day; what differs from the invoices’ own rate goes to exchange
               differences.
             </p>
-          </Note>
-        )}
+          )}
+        </EntriesNote>
       </Margin>
     </>
   );

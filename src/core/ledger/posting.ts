@@ -90,6 +90,26 @@ export function documentSides(
   ];
 }
 
+/**
+ * The sides of a document under its registration: on payment basis its tax is not yet due. `taxPeriodId` is that of the
+ * period which reports it, '' while none does.
+ */
+export function sidesUnder(
+  registration: Pick<Registration, 'accounts'>,
+  basis: Registration['basis'],
+  content: PostedContent,
+  figures: CalcResult,
+  counted: CountedFigures,
+  chart: readonly Account[],
+  taxPeriodId: string,
+): readonly Side[] {
+  const accountOf = basis === 'on-payment' ? notYetDueAccountOf : outputAccountOf;
+  return documentSides(content, figures, counted, chart, {
+    outputAccount: accountOf(registration, chart),
+    taxPeriodId,
+  });
+}
+
 /** The entry that takes another one back: the same sides, mirrored. */
 export function reversalSides(lines: readonly JournalLine[], text: string): readonly Side[] {
   return lines.map(({ account, amount, taxPeriodId, taxCode, inDocument }) => ({

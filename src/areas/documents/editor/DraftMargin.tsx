@@ -3,14 +3,13 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
+import { draftSides } from '@/core/decisions/sales/draftSides';
 import type { Checks } from '@/core/decisions/sales/findings';
-import { bookFigures } from '@/core/documents/bookFigures';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { datesOf } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
 import { registrationFor, type Setting } from '@/core/documents/setting';
-import { documentSides, notYetDueAccountOf, outputAccountOf, type PostedContent } from '@/core/ledger/posting';
 import type { Customer } from '@/core/parties/customer';
 import { placeInPeriod, spanName } from '@/core/returns/calendar';
 import { Margin } from '@/ui/Page';
@@ -80,23 +79,7 @@ export function DraftMargin(props: DraftMarginProps) {
   });
   const ids = [...draft.lines, ...draft.adjustments].map(({ id }) => id);
 
-  const sides = useMemo(() => {
-    if (draft.kind === 'quote') return [];
-    const accountOf = new Map(draft.lines.map((l) => [l.id, l.account]));
-    const content: PostedContent = {
-      kind: 'invoice',
-      number: '',
-      buyer: { name: '' },
-      taxes: shown.taxes,
-      lines: shown.figures.lines.map((l) => ({ account: accountOf.get(l.id) ?? '' })),
-      adjustments: draft.adjustments,
-      withholding: shown.withholding,
-    };
-    const accountOfTax = registration?.basis === 'on-payment' ? notYetDueAccountOf : outputAccountOf;
-    const outputAccount = registration === undefined ? '' : accountOfTax(registration, accounts);
-    const counted = bookFigures(shown.home === undefined ? {} : { home: shown.home }, shown.figures);
-    return documentSides(content, shown.figures, counted, accounts, { outputAccount, taxPeriodId: '' });
-  }, [shown, draft.kind, draft.lines, draft.adjustments, accounts, registration]);
+  const sides = useMemo(() => draftSides(draft, shown, registration, accounts), [draft, shown, registration, accounts]);
 
   const { taxPoint } = datesOf(draft);
   const placed = taxPoint === null || registration === undefined ? null : placeInPeriod(registration, taxPoint);
@@ -117,7 +100,7 @@ export function DraftMargin(props: DraftMarginProps) {
         <LineNote store={store} draft={draft} at={at} shown={shown} customer={customer} setting={setting} />
       )}
       <EntriesNote sides={sides} onOpen={(side) => store.setFocus({ lineId: '', field: keyOfSide(side, names, ids) })}>
-        {registration?.basis === 'on-payment' && (
+        {registration?.basis === 'on-payment' && draft.kind !== 'cash-sale' && (
           <p className="mt-1 text-soft text-sm">Its tax falls due as it is paid.</p>
         )}
         {placed !== null && registration?.basis === 'on-issue' && (

@@ -12,7 +12,7 @@ import { type Minor, NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry } from '@/core/ledger/entry';
-import { documentSides, notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
+import { sidesUnder } from '@/core/ledger/posting';
 import { periodIdOf, placeInPeriod } from '@/core/returns/calendar';
 import type { TaxPeriod } from '@/core/returns/return';
 import { type TaxEntry, taxEntriesOf } from '@/core/returns/taxEntry';
@@ -198,7 +198,6 @@ export function writeDocument(
     openHome: paid ? NOTHING : owedHomeOf(content, figures),
     isOpen: owed === 0n ? 0 : 1,
   });
-  const onPayment = content.basis === 'on-payment';
   const posted = entryOf(
     {
       id: entryId,
@@ -209,10 +208,15 @@ export function writeDocument(
       sourceId: row.id,
       at: moment.now,
     },
-    documentSides(content, figures, bookFigures(content, figures), chart, {
-      outputAccount: onPayment ? notYetDueAccountOf(registration, chart) : outputAccountOf(registration, chart),
-      taxPeriodId: periodId,
-    }),
+    sidesUnder(
+      registration,
+      content.basis ?? 'on-issue',
+      content,
+      figures,
+      bookFigures(content, figures),
+      chart,
+      periodId,
+    ),
   );
   return accept({
     document,

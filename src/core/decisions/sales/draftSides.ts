@@ -1,0 +1,48 @@
+import { bookFigures } from '@/core/documents/bookFigures';
+import type { Draft } from '@/core/documents/draft';
+import type { Preview } from '@/core/documents/preview';
+import { negated, total } from '@/core/kernel/money';
+import { type Account, accountFor, moneyAccountFor } from '@/core/ledger/account';
+import type { Side } from '@/core/ledger/entry';
+import { outputAccountOf, type PostedContent, receiptSides, sidesUnder } from '@/core/ledger/posting';
+import type { Registration } from '@/core/tax/registration';
+
+/** What the receipt of a cash sale posts beside its invoice: the money, and the tax that falls due with it. */
+function receiptOf(draft: Draft, sides: readonly Side[], registration: Registration, chart: readonly Account[]) {
+  const receivables = accountFor(chart, 'receivables');
+  const owed = total(sides.filter(({ account }) => account === receivables).map(({ amount }) => amount));
+  if (owed <= 0n) return [];
+  const paid = receiptSides(owed, owed, moneyAccountFor(chart, draft.paidBy), chart);
+  const taxes = registration.basis === 'on-payment' ? sides.filter(({ taxCode }) => taxCode !== undefined) : [];
+  const released = taxes.flatMap((side): readonly Side[] => [
+    { account: side.account, amount: negated(side.amount) },
+    { ...side, account: outputAccountOf(registration, chart) },
+  ]);
+  return [...paid, ...released];
+}
+
+/**
+ * What issuing a draft would post, in home currency, as far as the draft is written; `shown` are its figures. Nothing for
+ * a quote. Its periods are not told.
+ */
+export function draftSides(
+  draft: Draft,
+  shown: Preview,
+  registration: Registration | undefined,
+  chart: readonly Account[],
+): readonly Side[] {
+  if (draft.kind === 'quote' || registration === undefined) return [];
+  const accountOf = new Map(draft.lines.map((line) => [line.id, line.account]));
+  const content: PostedContent = {
+    kind: 'invoice',
+    number: '',
+    buyer: { name: '' },
+    taxes: shown.taxes,
+    lines: shown.figures.lines.map(({ id }) => ({ account: accountOf.get(id) ?? '' })),
+    adjustments: draft.adjustments,
+    withholding: shown.withholding,
+  };
+  const counted = bookFigures(shown.home === undefined ? {} : { home: shown.home }, shown.figures);
+  const sides = sidesUnder(registration, registration.basis, content, shown.figures, counted, chart, '');
+  return draft.kind === 'cash-sale' ? [...sides, ...receiptOf(draft, sides, registration, chart)] : sides;
+}
