@@ -6,6 +6,7 @@ import { keepReceivedAnswers, keepSendingTry } from '@/store/delivery/actions/se
 import { dueTransmissions } from '@/store/delivery/queries/sent';
 import { perform } from '@/store/perform';
 import type { BookDb } from '@/store/schema';
+import type { Job } from './runJobs';
 
 /** Transmissions that one round takes up; what is left waits for the next one. */
 const MOST = 50;
@@ -44,3 +45,10 @@ export async function exchangeRound(
   }
   return accept(due.length);
 }
+
+/** Sending e-invoices and asking for answers, as a job. */
+export const eInvoiceJob = (accessPoint: AccessPoint): Job => ({
+  what: 'E-invoices',
+  isDue: async (db, now) => (await dueTransmissions(db, now, 1)).length > 0,
+  round: (db, moment) => exchangeRound(db, accessPoint, moment),
+});

@@ -9,13 +9,13 @@ import { BookContext, type OpenBook } from './BookContext';
 import { useBook } from './book';
 import { Commands } from './Commands';
 import { DropEInvoice } from './DropEInvoice';
-import { useExchange } from './delivery/useExchange';
 import { Keys } from './Keys';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
 import { routes } from './routes';
 import { Spine } from './Spine';
 import { useFaults, useLetGo } from './useFaults';
+import { useJobs } from './useJobs';
 
 /** The desk: spine, period ribbon, and the area between them. Sends home when no book has begun. */
 export function BookShell({ children }: { readonly children: ReactNode }) {
@@ -44,7 +44,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
     if (found === null) router.replace(routes.home);
     if (found === 'broken') router.replace(routes.rescue);
   }, [found, router]);
-  useExchange();
+  useJobs();
   useEffect(() => {
     // Asks the browser not to clear the book when disk space runs low; Setup, Book file tells the answer.
     void navigator.storage?.persist?.();

@@ -1,0 +1,49 @@
+'use client';
+
+import { useEffect } from 'react';
+import { toast } from 'sonner';
+import { wordRefusals } from '@/core/wording/refusals';
+import { eInvoiceJob } from '@/jobs/eInvoiceRound';
+import { type Job, runJobs } from '@/jobs/runJobs';
+import { bookDb, moment, useBook } from './book';
+import { accessPoint } from './delivery/accessPoint';
+
+/** All that is done later, in the order it is done. */
+const JOBS: readonly Job[] = [eInvoiceJob(accessPoint)];
+
+/** How often is looked for what has fallen due, in milliseconds. */
+const EVERY = 5000;
+/** Held by the tab that works on what is due. */
+const LOCK = 'able-ledger-jobs';
+
+let going = false;
+
+/** Does what is due, in one tab at a time; nothing where that is going on. */
+async function work(): Promise<void> {
+  if (going) return;
+  going = true;
+  try {
+    await navigator.locks.request(LOCK, { ifAvailable: true }, async (lock) => {
+      if (lock === null) return;
+      for (const { what, refusals } of await runJobs(bookDb(), JOBS, moment))
+        toast.error(`${what} wait: ${wordRefusals(refusals)} They are tried again.`, { id: what });
+    });
+  } finally {
+    going = false;
+  }
+}
+
+/** Does what falls due while a book is open: at once when the book changes, else within seconds. */
+export function useJobs(): void {
+  const due = useBook(async (db) => {
+    const { now } = moment();
+    return (await Promise.all(JOBS.map((job) => job.isDue(db, now)))).some(Boolean);
+  });
+  useEffect(() => {
+    if (due) void work();
+  }, [due]);
+  useEffect(() => {
+    const timer = setInterval(() => void work(), EVERY);
+    return () => clearInterval(timer);
+  }, []);
+}
