@@ -9,7 +9,7 @@ import { digest } from '@/core/kernel/digest';
 import { prove } from '@/core/returns/proof';
 import { archiveBook, openArchive } from './archive';
 import { journalOf } from './ledger/queries/ledger';
-import { overdueInvoices, recentDrafts } from './sales/queries/documents';
+import { draftsFound, overdueInvoices } from './sales/queries/documents';
 import { findDocuments } from './sales/queries/findDocuments';
 import { BookDb } from './schema';
 import { periodReturn, returnsToFile, ribbon } from './tax/queries/periods';
@@ -78,7 +78,7 @@ async function lookAround(db: BookDb): Promise<void> {
   }
   await returnsToFile(db, registrations, TODAY);
   await overdueInvoices(db, TODAY, 20);
-  await recentDrafts(db, 20);
+  await draftsFound(db, '', 20);
   await findDocuments(db, '', 50, NO_FILTER, TODAY);
   await findDocuments(db, 'cal', 50, NO_FILTER, TODAY);
   expect(unpackArchive(await archiveBook(db, '2026-11-26T12:00:00.000Z'))).toMatchObject({ ok: true });

@@ -11,7 +11,7 @@ import { currencyOf } from '@/core/documents/readLine';
 import type { Currency } from '@/core/kernel/currency';
 import { isIsoDate, writeDay } from '@/core/kernel/date';
 import { spanName } from '@/core/returns/calendar';
-import { findDrafts, recentDrafts } from '@/store/sales/queries/documents';
+import { draftsFound } from '@/store/sales/queries/documents';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
 import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
@@ -83,18 +83,17 @@ export function SalesIndex() {
     async (db) => {
       const filter = query.trim() === '' ? { ...NO_FILTER, from: span.start, until: span.end } : NO_FILTER;
       const [drafts, page] = await Promise.all([
-        query.trim() === '' ? recentDrafts(db, PAGE) : findDrafts(db, query, PAGE),
+        draftsFound(db, query, PAGE),
         findDocuments(db, query, limit, filter, today()),
       ]);
-      const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
-      return { drafts, names: customers.map((customer) => customer?.name ?? ''), ...page };
+      return { drafts, ...page };
     },
     [span.start],
     [query, limit],
   );
 
   const entries: IndexEntry[] = [
-    ...(found?.drafts ?? []).map((draft, i) => draftEntry(draft, found?.names[i] ?? '', book.currency)),
+    ...(found?.drafts ?? []).map(({ draft, customer }) => draftEntry(draft, customer, book.currency)),
     ...(found?.documents ?? []).map(documentEntry),
   ];
   return (

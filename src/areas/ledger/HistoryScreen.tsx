@@ -6,6 +6,7 @@ import type { AuditEvent } from '@/core/book/tables';
 import { differences } from '@/core/kernel/differences';
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
+import { latestEvents } from '@/store/ledger/queries/ledger';
 import { historyOf } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
@@ -48,8 +49,7 @@ export function HistoryScreen() {
   const about = useSearchParams().get('about') ?? '';
   const [limit, setLimit] = useState(PAGE);
   const events = useBook(
-    async (db) =>
-      about === '' ? db.audit.orderBy('at').reverse().limit(limit).toArray() : (await historyOf(db, about)).reverse(),
+    async (db) => (about === '' ? latestEvents(db, limit) : (await historyOf(db, about)).reverse()),
     [about],
     [limit],
   );

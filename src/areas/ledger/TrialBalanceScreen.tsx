@@ -3,6 +3,7 @@
 import { monthOf, writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { trialBalance } from '@/core/ledger/trialBalance';
+import { monthsUntil } from '@/store/ledger/queries/ledger';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
@@ -27,7 +28,7 @@ export function TrialBalanceScreen() {
   const { accounts, currency } = useOpenBook();
   const span = usePeriodSpan();
   const until = monthOf(span.end);
-  const months = useBook((db) => db.accountMonths.where('month').belowOrEqual(until).toArray(), [until]);
+  const months = useBook((db) => monthsUntil(db, until), [until]);
   if (months === undefined) return <Sheet label="Trial balance">{null}</Sheet>;
   const balance = trialBalance(accounts, months, until);
   return (

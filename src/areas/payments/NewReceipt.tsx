@@ -12,6 +12,7 @@ import { readTypedDate } from '@/core/parties/terms';
 import { type Allocation, allocated, allocateOldestFirst, moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
+import { recordOf } from '@/store/records';
 import { findCustomers, openInvoices } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -50,10 +51,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   const currencies = [...new Set(all.map((document) => document.content.currency))];
   const currency = currencies.find((code) => code === asked) ?? currencies[0] ?? home;
   const open = all.filter((document) => document.content.currency === currency);
-  const start = useBook(
-    async (db) => (documentId === '' ? null : ((await db.documents.get(documentId)) ?? null)),
-    [documentId],
-  );
+  const start = useBook(async (db) => (documentId === '' ? null : recordOf(db, 'documents', documentId)), [documentId]);
 
   useEffect(() => {
     if (!start) return;

@@ -1,6 +1,8 @@
 'use client';
 
 import { writeDate } from '@/core/kernel/date';
+import { linesOfEntry } from '@/store/ledger/queries/ledger';
+import { recordOf } from '@/store/records';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
@@ -13,9 +15,8 @@ import { routes } from '../shell/routes';
 export function ReceiptScreen({ id }: { readonly id: string }) {
   const found = useBook(
     async (db) => {
-      const receipt = await db.receipts.get(id);
-      if (receipt === undefined) return null;
-      return { receipt, lines: await db.journalLines.where('entryId').equals(receipt.entryId).toArray() };
+      const receipt = await recordOf(db, 'receipts', id);
+      return receipt === null ? null : { receipt, lines: await linesOfEntry(db, receipt.entryId) };
     },
     [id],
   );

@@ -10,6 +10,7 @@ import { resolveTax } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { prepareSetup } from '@/core/tax/taxSetup';
 import { withholdingRateOn } from '@/core/tax/withholding';
+import { allOf, recordOf } from '@/store/records';
 import { findItems } from '@/store/sales/queries/documents';
 import Link from '@/ui/Link';
 import { Empty, IndexColumn, Margin, Sheet } from '@/ui/Page';
@@ -326,7 +327,7 @@ function WithholdingPage({ id }: { readonly id: string }) {
 }
 
 function PriceLists() {
-  const rows = useBook((db) => db.priceLists.toArray());
+  const rows = useBook((db) => allOf(db, 'priceLists'));
   return (
     <RecordList
       title="Price lists"
@@ -346,7 +347,7 @@ function PriceLists() {
 
 function PriceListPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const list = useBook(async (db) => (await db.priceLists.get(id)) ?? null, [id]);
+  const list = useBook((db) => recordOf(db, 'priceLists', id), [id]);
   return (
     <RecordPage id={id} record={list} what="price list" nameOf={(l) => l.name}>
       {(known) => (
@@ -358,7 +359,7 @@ function PriceListPage({ id }: { readonly id: string }) {
 
 function ItemPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const item = useBook(async (db) => (await db.items.get(id)) ?? null, [id]);
+  const item = useBook((db) => recordOf(db, 'items', id), [id]);
   return (
     <RecordPage id={id} record={item} what="item" nameOf={(i) => i.name}>
       {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push(routes.section('items'))} />}

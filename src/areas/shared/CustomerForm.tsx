@@ -5,6 +5,7 @@ import type { Path } from 'react-hook-form';
 import { blankCustomer, type Customer, customerSchema, type NumberCheck } from '@/core/parties/customer';
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
 import { LANGUAGES, plainName } from '@/core/tax/taxCode';
+import { allOf } from '@/store/records';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { changeCustomer } from '@/store/setup/actions/setup';
 import { unchanged } from '@/store/setup/actions/unchanged';
@@ -42,8 +43,8 @@ function withHonestChecks(value: Customer, before: Customer | undefined): Custom
 /** One customer, in Setup and in a slip over a document. */
 export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps) {
   const { business, codes, records } = useOpenBook();
-  const lists = useBook((db) => db.priceLists.toArray()) ?? [];
-  const styles = useBook((db) => db.styles.toArray()) ?? [];
+  const lists = useBook((db) => allOf(db, 'priceLists')) ?? [];
+  const styles = useBook((db) => allOf(db, 'styles')) ?? [];
   const others = useBook((db) => findCustomers(db, '', MOST_OTHERS)) ?? [];
   const [began] = useState(customer);
   const { form, submit, field, errorAt, general } = useRecordForm<Customer>(

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
+import { hasBook } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
@@ -13,11 +14,7 @@ import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
 
 /** Whether there is a book to replace. What can't be read is no reason not to try: opening says what is wrong. */
-const holdsBook = (): Promise<boolean> =>
-  bookDb()
-    .book.count()
-    .then((books) => books > 0)
-    .catch(() => false);
+const holdsBook = (): Promise<boolean> => hasBook(bookDb()).catch(() => false);
 
 /** Opens an archive. Asks first when it would replace a book; says what is wrong and changes nothing else. */
 export function OpenBookFile() {

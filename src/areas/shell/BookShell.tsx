@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useEffect } from 'react';
-import { loadRecords } from '@/store/load';
+import { deskOf } from '@/store/desk';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { BookContext, type OpenBook } from './BookContext';
@@ -23,17 +23,10 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
   const { registrationId } = usePicked();
   const found = useBook(
     async (db): Promise<OpenBook | 'broken' | null> => {
-      const [book, records, accounts] = await Promise.all([
-        db.book.get('book'),
-        loadRecords(db),
-        db.accounts.toArray(),
-      ]);
+      const { book, records, accounts, empty } = await deskOf(db);
       const { registrations, codes } = records;
       const registration = registrations.find((r) => r.id === registrationId) ?? registrations[0];
-      if (book === undefined || registration === undefined) {
-        const left = await Promise.all([db.customers.count(), db.documents.count(), registrations.length]);
-        return left.some((rows) => rows > 0) || book !== undefined ? 'broken' : null;
-      }
+      if (book === null || registration === undefined) return empty ? null : 'broken';
       const { business } = book;
       return { business, currency: business.homeCurrency, registration, registrations, records, codes, accounts };
     },

@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { hasBook } from '@/store/records';
 import Link from '@/ui/Link';
 import { OpenBookFile } from '../shared/OpenBookFile';
 import { useBook } from '../shell/book';
@@ -11,7 +12,7 @@ import { BeginForm } from './BeginForm';
 /** What an empty browser sees: begin a book, open one, or look at the sample. */
 export function Home() {
   const router = useRouter();
-  const begun = useBook(async (db) => (await db.book.count()) > 0);
+  const begun = useBook(hasBook);
   const [beginning, setBeginning] = useState(false);
   useEffect(() => {
     if (begun) router.replace(routes.today);

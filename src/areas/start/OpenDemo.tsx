@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { wordRefusals } from '@/core/wording/refusals';
+import { hasBook } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { onBook } from '@/workers/client';
 import { bookDb, today } from '../shell/book';
@@ -29,12 +30,10 @@ export function OpenDemo() {
   useEffect(() => {
     if (started.current) return;
     started.current = true;
-    void bookDb()
-      .book.count()
-      .then((count) => {
-        if (count === 0) void build(false);
-        else setStage('asking');
-      });
+    void hasBook(bookDb()).then((begun) => {
+      if (!begun) void build(false);
+      else setStage('asking');
+    });
   });
   return (
     <main className="mx-auto max-w-[560px] px-8 py-16">

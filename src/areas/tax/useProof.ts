@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Proof } from '@/core/returns/proof';
+import { countEntries } from '@/store/ledger/queries/ledger';
 import { onBook, Stopped } from '@/workers/client';
 import { useBook } from '../shell/book';
 
@@ -27,7 +28,7 @@ export function useProof(registrationId: string, start: IsoDate, returned: unkno
   const [reached, setReached] = useState({ key, stage: RUNNING });
   const [attempt, setAttempt] = useState(0);
   const running = useRef<AbortController | null>(null);
-  const entries = useBook((db) => db.journal.count());
+  const entries = useBook((db) => countEntries(db));
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a changed book or a retry proves again
   useEffect(() => {

@@ -4,7 +4,8 @@ import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
 import { spanName } from '@/core/returns/calendar';
 import { askingTransmissions } from '@/store/delivery/queries/sent';
-import { overdueInvoices, recentDrafts } from '@/store/sales/queries/documents';
+import { countEvents } from '@/store/records';
+import { draftsFound, overdueInvoices } from '@/store/sales/queries/documents';
 import { lapsingCertificates } from '@/store/setup/queries/certificates';
 import { returnsToFile } from '@/store/tax/queries/periods';
 import Link from '@/ui/Link';
@@ -49,15 +50,13 @@ export function Today() {
   const day = today();
   const found = useBook(
     async (db) => {
-      const drafts = await recentDrafts(db, MOST);
-      const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
       return {
-        drafts: drafts.map((draft, i) => ({ draft, customer: customers[i]?.name ?? 'no customer yet' })),
+        drafts: await draftsFound(db, '', MOST),
         overdue: await overdueInvoices(db, day, MOST),
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, MOST),
         transmissions: await askingTransmissions(db, moment().now, MOST),
-        reminder: saveReminder(lastSaved(), await db.audit.count(), day),
+        reminder: saveReminder(lastSaved(), await countEvents(db), day),
       };
     },
     [],
@@ -159,7 +158,7 @@ export function Today() {
                 key={draft.id}
                 mark="draft"
                 path={routes.draft(draft.id)}
-                words={`Draft for ${customer}`}
+                words={`Draft for ${customer || 'no customer yet'}`}
                 detail={[draft.buyerReference, draft.orderNumber].filter(Boolean).join(', ')}
                 figure={<span className="text-soft">kept {writeDay(dayOf(draft.savedAt))}</span>}
               />

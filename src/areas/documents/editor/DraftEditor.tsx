@@ -19,6 +19,7 @@ import type { Customer } from '@/core/parties/customer';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { wordRefusals } from '@/core/wording/refusals';
 import { loadSetting } from '@/store/load';
+import { allOf, recordOf } from '@/store/records';
 import { deleteDraft } from '@/store/sales/actions/drafts';
 import { findItems } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
@@ -102,8 +103,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   const [beside, setBeside] = useState<'margin' | 'print' | 'xml'>('margin');
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
-  const customer =
-    useBook(async (db) => (await db.customers.get(draft.customerId)) ?? null, [], [draft.customerId]) ?? null;
+  const customer = useBook((db) => recordOf(db, 'customers', draft.customerId), [], [draft.customerId]) ?? null;
   const read = useSetting(draft, customer);
   const setting = read?.setting ?? null;
   useEffect(() => {
@@ -111,7 +111,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     settingRef.current = setting;
   }, [customer, setting]);
   useDecidedTaxes(store, draft, customer, read);
-  const series = useBook((db) => db.series.toArray());
+  const series = useBook((db) => allOf(db, 'series'));
   const version = draft.origin?.how === 'version' ? draft.origin.number : '';
   const number = version !== '' ? `${version}, next version` : series === undefined ? '' : numberOf(draft, series);
 
@@ -129,14 +129,14 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   );
   const pickItem = useCallback(
     async (lineId: string, itemId: string) => {
-      const item = await bookDb().items.get(itemId);
+      const item = await recordOf(bookDb(), 'items', itemId);
       const now = store.getState().draft;
       const line = now.lines.find((l) => l.id === lineId);
-      if (item === undefined || line === undefined) return;
+      if (item === null || line === undefined) return;
       const { current } = settingRef;
       if (current === null) return;
       const listId = customerRef.current?.priceListId ?? '';
-      const list = listId === '' ? null : ((await bookDb().priceLists.get(listId)) ?? null);
+      const list = listId === '' ? null : await recordOf(bookDb(), 'priceLists', listId);
       store.changeLine(lineId, takeItem(line, item, list, now, customerRef.current, current));
       // Whoever has gone on already is not called back.
       const at = `lines[${now.lines.indexOf(line)}]`;
@@ -159,8 +159,8 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   );
   const pickCustomer = async (id: string) => {
     const db = bookDb();
-    const picked = await db.customers.get(id);
-    if (picked === undefined) return;
+    const picked = await recordOf(db, 'customers', id);
+    if (picked === null) return;
     const theirs = await loadSetting(db, { ...store.getState().draft, delivery: null }, picked);
     customerRef.current = picked;
     settingRef.current = theirs;

@@ -3,6 +3,8 @@
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { blankDraft, type Draft, type DraftKind } from '@/core/documents/draft';
+import { recordOf } from '@/store/records';
+import { isDocument } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
 import { Empty, Sheet } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
@@ -27,11 +29,11 @@ export function DraftScreen({ id }: { readonly id: string }) {
   useEffect(() => {
     let current = true;
     const db = bookDb();
-    void Promise.all([db.drafts.get(id), db.documents.where('id').equals(id).count()]).then(([stored, documents]) => {
+    void Promise.all([recordOf(db, 'drafts', id), isDocument(db, id)]).then(([stored, issued]) => {
       if (!current) return;
       // The way back leads over the draft that the document was: on to the document.
-      if (documents > 0) return router.replace(routes.document(id));
-      const copy = sideCopyOf(id, stored);
+      if (issued) return router.replace(routes.document(id));
+      const copy = sideCopyOf(id, stored ?? undefined);
       setUnkept(copy !== null);
       const fresh = asked === null ? null : blankDraft(id, kindOf(asked), registrationId.current, today());
       setDraft(copy ?? stored ?? fresh);

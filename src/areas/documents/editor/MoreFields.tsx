@@ -7,6 +7,7 @@ import type { Setting } from '@/core/documents/setting';
 import { writeDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { type Address, addressLines } from '@/core/parties/address';
+import { allOf } from '@/store/records';
 import { Attachments } from '../../shared/Attachments';
 import { useBook } from '../../shell/book';
 import { readTags } from '../tags';
@@ -122,7 +123,7 @@ function filled(draft: Draft): number {
 
 /** Everything a header may say beside customer, dates and references; folded until it is wanted. */
 export function MoreFields({ store, draft, customer, setting, wrong, save }: MoreFieldsProps) {
-  const styles = useBook((db) => db.styles.toArray()) ?? [];
+  const styles = useBook((db) => allOf(db, 'styles')) ?? [];
   const [tags, setTags] = useState(draft.tags.join(', '));
   const people = useId();
   const tagField = useId();

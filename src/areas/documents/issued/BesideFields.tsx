@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { allOf } from '@/store/records';
 import { annotateDocument } from '@/store/sales/actions/afterIssue';
 import type { DocumentFile } from '@/store/sales/queries/family';
 import { Attachments } from '../../shared/Attachments';
@@ -13,7 +14,7 @@ type Beside = Pick<IssuedDocument, 'remarks' | 'tags' | 'styleId'>;
 /** What stands beside the sealed document and may still change: tags, style, remarks, files. */
 export function BesideFields({ file }: { readonly file: DocumentFile }) {
   const { id, remarks, tags, styleId } = file.document;
-  const styles = useBook((db) => db.styles.toArray()) ?? [];
+  const styles = useBook((db) => allOf(db, 'styles')) ?? [];
   const [typedRemarks, setRemarks] = useState(remarks);
   const [typedTags, setTags] = useState(tags.join(', '));
   const keep = (patch: Partial<Beside>) => {

@@ -6,6 +6,7 @@ import { DOCUMENT_KINDS, type DocumentKind } from '@/core/documents/kinds';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { readTypedDecimal } from '@/core/kernel/decimal';
 import { readTypedDate } from '@/core/parties/terms';
+import { recordOf } from '@/store/records';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { FindBox } from '@/ui/FindBox';
 import { KIND_WORDS } from '../../shared/documentMark';
@@ -64,7 +65,7 @@ const day = (text: string) => readTypedDate(text, today(), today());
 function CustomerFilter({ filter, onChange }: FilterBarProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const { rows, pending } = useFinder(findCustomers, typed ?? '');
-  const customer = useBook((db) => db.customers.get(filter.customerId), [filter.customerId]);
+  const customer = useBook((db) => recordOf(db, 'customers', filter.customerId), [filter.customerId]);
   return (
     <div>
       <span className="block text-soft text-sm">Bought by</span>

@@ -15,6 +15,7 @@ import { documentsCsv } from '@/core/files/documentsCsv';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { wordRefusals } from '@/core/wording/refusals';
 import { dropView, keepView } from '@/store/sales/actions/views';
+import { savedViews } from '@/store/sales/queries/documents';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
@@ -84,7 +85,7 @@ export function Register() {
   const [sending, setSending] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [name, setName] = useState('');
-  const views = useBook((db) => db.savedViews.orderBy('name').toArray()) ?? [];
+  const views = useBook((db) => savedViews(db)) ?? [];
   const { query, filter, columns } = shown;
   const found = useBook(
     (db) => findDocuments(db, query, limit, filter, today()),

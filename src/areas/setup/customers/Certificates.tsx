@@ -5,6 +5,7 @@ import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { type Certificate, certificateSchema, certificateState } from '@/core/parties/certificate';
 import { keepCertificate } from '@/store/setup/actions/taxSetup';
 import { unchanged } from '@/store/setup/actions/unchanged';
+import { certificatesOf } from '@/store/setup/queries/customers';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -27,7 +28,7 @@ const STATES: Readonly<Record<ReturnType<typeof certificateState>, readonly [Mar
 export function Certificates({ customerId }: { readonly customerId: string }) {
   const { records } = useOpenBook();
   const [open, setOpen] = useState<Certificate | 'new' | null>(null);
-  const certificates = useBook((db) => db.certificates.where('customerId').equals(customerId).toArray(), [customerId]);
+  const certificates = useBook((db) => certificatesOf(db, customerId), [customerId]);
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;
   return (
     <section aria-label="Exemption certificates" className="mt-6 border-rule border-t pt-4">

@@ -11,6 +11,7 @@ import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { enterOpening } from '@/store/sales/actions/takings';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { mergeDouble } from '@/store/setup/actions/customers';
+import { standingOf } from '@/store/setup/queries/customers';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
@@ -29,13 +30,7 @@ const LINK = 'underline decoration-rule underline-offset-4';
 export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
   const { currency } = useOpenBook();
   const [asking, setAsking] = useState<'merge' | 'opening' | null>(null);
-  const found = useBook(
-    async (db) => ({
-      open: (await db.customerBalances.get(customer.id))?.open,
-      children: await db.customers.where('parentId').equals(customer.id).toArray(),
-    }),
-    [customer.id],
-  );
+  const found = useBook((db) => standingOf(db, customer.id), [customer.id]);
   return (
     <section aria-label="More on this customer" className="mt-6 border-rule border-t pt-3">
       <h2 className="mb-1 font-semibold font-serif">More on this customer</h2>

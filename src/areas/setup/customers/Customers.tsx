@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { mainNumber } from '@/core/parties/customer';
+import { recordOf } from '@/store/records';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { CustomerForm } from '../../shared/CustomerForm';
 import { useOpenBook } from '../../shell/BookContext';
@@ -43,7 +44,7 @@ export function CustomerList() {
 /** One customer with its tax side: numbers and what the registry said of them, certificates. */
 export function CustomerPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const customer = useBook(async (db) => (await db.customers.get(id)) ?? null, [id]);
+  const customer = useBook((db) => recordOf(db, 'customers', id), [id]);
   return (
     <RecordPage id={id} record={customer} what="customer" nameOf={(c) => c.name}>
       {(known) => (

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { wordRefusals } from '@/core/wording/refusals';
+import { countEvents } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
@@ -33,7 +34,7 @@ export function BookFile() {
     control.current = new AbortController();
     try {
       const at = new Date().toISOString();
-      const events = await bookDb().audit.count();
+      const events = await countEvents(bookDb());
       const { bytes, refusals } = await onBook((face) => face.save(at), control.current.signal);
       const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
       saveFile(`${name}-${today()}.able`, bytes, 'application/zip');

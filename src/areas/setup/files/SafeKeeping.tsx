@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { dayOf, writeDate } from '@/core/kernel/date';
+import { countEvents } from '@/store/records';
 import { BringBack } from '../../shared/BringBack';
 import { today, useBook } from '../../shell/book';
 import { lastSaved, saveReminder } from '../../shell/lastSaved';
@@ -19,7 +20,7 @@ const PROMISE: Readonly<Record<Promised, string>> = {
 /** When the book was saved last, what the browser promises, and the copy of a book that was replaced. */
 export function SafeKeeping() {
   const [promised, setPromised] = useState<Promised>('asking');
-  const events = useBook((db) => db.audit.count());
+  const events = useBook(countEvents);
   useEffect(() => {
     const { storage } = navigator;
     if (storage?.persist === undefined) return setPromised('unknown');

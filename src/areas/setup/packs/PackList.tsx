@@ -10,6 +10,7 @@ import { type PackPlan, planPack, planSize } from '@/core/tax/packs/plan';
 import { plainName } from '@/core/tax/taxCode';
 import { wordRefusals } from '@/core/wording/refusals';
 import { addStarterPack } from '@/store/setup/actions/taxSetup';
+import { placeIdsOf } from '@/store/setup/queries/places';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
@@ -23,7 +24,7 @@ export function PackList() {
   const { records } = useOpenBook();
   const [id, setId] = useState('');
   const [wrong, setWrong] = useState('');
-  const placeIds = useBook((db) => db.places.toCollection().primaryKeys());
+  const placeIds = useBook(placeIdsOf);
   const pack = id === '' ? null : packOf(id);
   const [keep, setKeep] = useState<Keep | null>(null);
   const overlaps = useMemo(() => (pack === null ? [] : overlapsOf(pack, records)), [pack, records]);

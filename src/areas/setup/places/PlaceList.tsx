@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { findPlace, indexPlaces, type Place } from '@/core/tax/place';
+import { recordOf } from '@/store/records';
 import { countPlaces, placesByName, placesNear } from '@/store/setup/queries/places';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -129,7 +130,7 @@ function AddressTester() {
 /** One place, by its short code; `new` makes one. */
 export function PlacePage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const place = useBook(async (db) => (await db.places.get(id)) ?? null, [id]);
+  const place = useBook((db) => recordOf(db, 'places', id), [id]);
   return (
     <RecordPage id={id} record={place} what="place" nameOf={(p) => p.name}>
       {(known) => <PlaceForm {...(known && { place: known })} onSaved={() => router.push(routes.section('places'))} />}

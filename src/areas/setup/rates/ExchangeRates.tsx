@@ -8,6 +8,7 @@ import { decimal } from '@/core/kernel/decimal';
 import { wordRefusals } from '@/core/wording/refusals';
 import { importRates } from '@/store/setup/actions/rates';
 import { keepExchangeRate } from '@/store/setup/actions/taxSetup';
+import { latestRates } from '@/store/setup/queries/exchangeRates';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
@@ -26,7 +27,7 @@ const MOST_SHOWN = 100;
 export function ExchangeRates() {
   const { currency: home } = useOpenBook();
   const [round, setRound] = useState(0);
-  const rates = useBook((db) => db.exchangeRates.orderBy('[currency+date]').reverse().limit(MOST_SHOWN).toArray());
+  const rates = useBook((db) => latestRates(db, MOST_SHOWN));
   return (
     <>
       <SheetTitle aside={`for one ${home}`}>Exchange rates</SheetTitle>

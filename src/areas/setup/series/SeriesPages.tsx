@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { SeriesInput } from '@/core/decisions/setup/series';
 import { newSeries, nextNumber, type Series, type SeriesKind, seriesSchema } from '@/core/documents/series';
+import { allOf, recordOf } from '@/store/records';
 import { keepSeries } from '@/store/sales/actions/views';
 import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
@@ -27,7 +28,7 @@ const KIND_NAMES: Readonly<Record<SeriesKind, string>> = {
 /** How each kind of document is numbered. */
 export function SeriesList() {
   const { registrations } = useOpenBook();
-  const rows = useBook((db) => db.series.toArray());
+  const rows = useBook((db) => allOf(db, 'series'));
   const nameOf = (id: string) => (id === '' ? 'all' : (registrations.find((r) => r.id === id)?.name ?? id));
   return (
     <RecordList
@@ -53,7 +54,7 @@ export function SeriesList() {
 
 export function SeriesPage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const series = useBook(async (db) => (await db.series.get(id)) ?? null, [id]);
+  const series = useBook((db) => recordOf(db, 'series', id), [id]);
   return (
     <RecordPage id={id} record={series} what="series" nameOf={(s) => KIND_NAMES[s.kind]}>
       {(known) => (

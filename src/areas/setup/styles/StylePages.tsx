@@ -7,6 +7,7 @@ import { type DocumentStyle, PLAIN_STYLE, STYLE_COLUMNS, STYLE_PARTS, styleSchem
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { wordRefusals } from '@/core/wording/refusals';
 import { WORDINGS } from '@/print/wording';
+import { allOf, recordOf } from '@/store/records';
 import { changeBusiness } from '@/store/setup/actions/setup';
 import { keepStyle } from '@/store/setup/actions/taxSetup';
 import { unchanged } from '@/store/setup/actions/unchanged';
@@ -44,7 +45,7 @@ const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
 
 /** How documents look, by name. */
 export function StyleList() {
-  const rows = useBook((db) => db.styles.toArray());
+  const rows = useBook((db) => allOf(db, 'styles'));
   const { business } = useOpenBook();
   const [wrong, setWrong] = useState('');
   const makeDefault = async (styleId: string) => {
@@ -92,7 +93,7 @@ export function StyleList() {
 
 export function StylePage({ id }: { readonly id: string }) {
   const router = useRouter();
-  const style = useBook(async (db) => (await db.styles.get(id)) ?? null, [id]);
+  const style = useBook((db) => recordOf(db, 'styles', id), [id]);
   return (
     <RecordPage id={id} record={style} what="style" nameOf={(s) => s.name}>
       {(known) => <StyleForm {...(known && { style: known })} onSaved={() => router.push(routes.section('styles'))} />}

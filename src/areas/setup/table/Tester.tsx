@@ -12,6 +12,7 @@ import type { Whereabouts } from '@/core/tax/place';
 import { resolveTax } from '@/core/tax/resolve';
 import { loadSetup } from '@/store/load';
 import { findCustomers, findItems } from '@/store/sales/queries/documents';
+import { certificatesOf } from '@/store/setup/queries/customers';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { FindBox } from '@/ui/FindBox';
 import { Mark } from '@/ui/Mark';
@@ -65,14 +66,7 @@ export function Tester() {
   const [to, setTo] = useState<Whereabouts | null>(null);
   const shipTo = to ?? customer?.address ?? null;
   const setup = useBook((db) => loadSetup(db, shipTo), [], [shipTo]);
-  const certificates = useBook(
-    (db) =>
-      db.certificates
-        .where('customerId')
-        .equals(customer?.id ?? '')
-        .toArray(),
-    [customer?.id],
-  );
+  const certificates = useBook((db) => certificatesOf(db, customer?.id ?? ''), [customer?.id]);
   const read = isIsoDate(day) ? day : readTypedDate(day, today(), today());
   const supply: Supply | null =
     customer === null || shipTo === null || read === null

@@ -1,8 +1,10 @@
 import Dexie from 'dexie';
+import type { AuditEvent } from '@/core/book/tables';
 import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, plus } from '@/core/kernel/money';
 import type { JournalEntry, JournalLine, PostedEntry } from '@/core/ledger/entry';
+import type { AccountMonth } from '@/core/ledger/trialBalance';
 import type { Span } from '@/core/returns/calendar';
 import type { BookDb } from '../../schema';
 
@@ -65,4 +67,24 @@ export async function accountPage(
       .toArray(),
   ]);
   return { opening, lines: lines.slice(0, limit), closing: plus(opening, moved), more: lines.length > limit };
+}
+
+/** Lines of one entry. */
+export function linesOfEntry(db: BookDb, entryId: string): Promise<JournalLine[]> {
+  return db.journalLines.where('entryId').equals(entryId).toArray();
+}
+
+/** How many entries the journal holds: it grows with everything that is posted. */
+export function countEntries(db: BookDb): Promise<number> {
+  return db.journal.count();
+}
+
+/** Balances by account and month, up to a month such as `2026-11`. */
+export function monthsUntil(db: BookDb, month: string): Promise<AccountMonth[]> {
+  return db.accountMonths.where('month').belowOrEqual(month).toArray();
+}
+
+/** Events of the audit trail, newest first. */
+export function latestEvents(db: BookDb, limit: number): Promise<AuditEvent[]> {
+  return db.audit.orderBy('at').reverse().limit(limit).toArray();
 }

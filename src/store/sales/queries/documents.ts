@@ -1,5 +1,6 @@
 import Dexie, { type Collection, type Table } from 'dexie';
 import type { CustomerRow, ItemRow } from '@/core/book/tables';
+import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { holdsParts, searchParts } from '@/core/kernel/words';
@@ -24,11 +25,11 @@ async function found<Row extends Keyed>(table: Table<Row, string>, query: string
         .toArray();
 }
 
-export function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
+function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
   return found(db.drafts as unknown as Table<Draft, string>, query, limit);
 }
 
-export function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
+function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
   return db.drafts.orderBy('savedAt').reverse().limit(limit).toArray();
 }
 
@@ -82,4 +83,27 @@ export async function overdueInvoices(db: BookDb, today: string, limit: number):
 export async function receiptsOf(db: BookDb, documentIds: readonly string[]): Promise<Receipt[]> {
   const all = await db.receipts.where('settles').anyOf(documentIds).distinct().toArray();
   return all.sort((a, b) => (a.date < b.date ? -1 : 1));
+}
+
+/** A draft with the name of its customer, '' while none is chosen. */
+export interface DraftFound {
+  readonly draft: Draft;
+  readonly customer: string;
+}
+
+/** Drafts that hold every part of what is typed; the last written ones when nothing is. */
+export async function draftsFound(db: BookDb, query: string, limit: number): Promise<readonly DraftFound[]> {
+  const drafts = query.trim() === '' ? await recentDrafts(db, limit) : await findDrafts(db, query, limit);
+  const customers = await db.customers.bulkGet(drafts.map((draft) => draft.customerId));
+  return drafts.map((draft, i) => ({ draft, customer: customers[i]?.name ?? '' }));
+}
+
+/** Whether something was issued under this id. */
+export async function isDocument(db: BookDb, id: string): Promise<boolean> {
+  return (await db.documents.where('id').equals(id).count()) > 0;
+}
+
+/** Views of the list of documents that were kept, by name. */
+export function savedViews(db: BookDb): Promise<SavedView[]> {
+  return db.savedViews.orderBy('name').toArray();
 }

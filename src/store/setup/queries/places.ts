@@ -21,3 +21,7 @@ export function placesNear(db: BookDb, address: Whereabouts): Promise<PlaceRow[]
 export function countPlaces(db: BookDb): Promise<number> {
   return db.places.count();
 }
+
+export function placeIdsOf(db: BookDb): Promise<string[]> {
+  return db.places.toCollection().primaryKeys();
+}
