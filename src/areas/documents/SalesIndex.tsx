@@ -19,6 +19,7 @@ import { documentMark } from '../shared/documentMark';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { type IndexEntry, IndexList } from '../shell/IndexList';
+import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
@@ -76,8 +77,8 @@ export function SalesIndex() {
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
   const write = (kind: DraftKind) => router.push(newDraftPath(kind));
-  useKey('alt+n', () => write('invoice'));
-  useKey('alt+q', () => write('quote'));
+  useKey('write', () => write('invoice'));
+  useKey('quote', () => write('quote'));
 
   const found = useBook(
     async (db) => {
@@ -122,7 +123,7 @@ export function SalesIndex() {
                   event.preventDefault();
                   write(kind);
                 }}
-                title={{ invoice: 'Alt+N', quote: 'Alt+Q', 'cash-sale': '' }[kind]}
+                title={{ invoice: KEY_MAP.write.shown, quote: KEY_MAP.quote.shown, 'cash-sale': '' }[kind]}
                 className="underline underline-offset-4"
               >
                 {words}

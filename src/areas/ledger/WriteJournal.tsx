@@ -17,6 +17,7 @@ import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today } from '../shell/book';
+import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
 
@@ -87,7 +88,7 @@ export function WriteJournal() {
     toast('The journal is written');
     router.push(routes.entry(result.value.id));
   };
-  useKey('ctrl+enter', () => void write());
+  useKey('main', () => void write());
   const errorAt = (path: string) => {
     const found = refusals.find((refusal) => refusal.path === path);
     return found && wordRefusal(found);
@@ -159,7 +160,7 @@ export function WriteJournal() {
             ▲ {wordRefusals(general)}
           </p>
         )}
-        <Button weight="main" onClick={write} title="Ctrl+Enter">
+        <Button weight="main" onClick={write} title={KEY_MAP.main.shown}>
           Write the journal
         </Button>
       </div>

@@ -23,6 +23,7 @@ import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
+import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useFinder } from '../shell/useFinder';
 import { useKey } from '../shell/useKey';
@@ -140,7 +141,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
       setRecording(false);
     }
   };
-  useKey('ctrl+enter', () => void record());
+  useKey('main', () => void record());
 
   const errorAt = (path: string) => {
     const found = refusals.find((refusal) => refusal.path === path);
@@ -312,7 +313,13 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
               Record it all the same
             </Button>
           )}
-          <Button weight="main" data-record disabled={recording} onClick={() => void record()} title="Ctrl+Enter">
+          <Button
+            weight="main"
+            data-record
+            disabled={recording}
+            onClick={() => void record()}
+            title={KEY_MAP.main.shown}
+          >
             Record {total > 0n ? `${showMoney(total, currency)} ${currency}` : 'the receipt'}
           </Button>
         </div>

@@ -9,6 +9,7 @@ import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { IndexList } from '../shell/IndexList';
+import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
 
@@ -21,7 +22,7 @@ export function ReceiptsIndex() {
   const { currency } = useOpenBook();
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
-  useKey('alt+n', () => router.push(routes.newReceipt));
+  useKey('write', () => router.push(routes.newReceipt));
   const receipts = useBook((db) => findReceipts(db, query, limit), [], [query, limit]) ?? [];
   return (
     <IndexColumn title="Receipts">
@@ -44,7 +45,7 @@ export function ReceiptsIndex() {
         empty={query.trim() === '' ? 'No money received yet.' : 'Nothing holds this. Try a part of a number or name.'}
         {...(receipts.length >= limit && { onMore: () => setLimit(limit + PAGE) })}
         foot={
-          <Link href={routes.newReceipt} title="Alt+N" className="underline underline-offset-4">
+          <Link href={routes.newReceipt} title={KEY_MAP.write.shown} className="underline underline-offset-4">
             Record a receipt
           </Link>
         }

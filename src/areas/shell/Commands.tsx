@@ -15,6 +15,7 @@ import { AREAS } from './areas';
 import { useOpenBook } from './BookContext';
 import { today, useBook } from './book';
 import { routes } from './routes';
+import { useKey } from './useKey';
 
 const OPEN = 'able-ledger:commands';
 
@@ -106,18 +107,10 @@ export function Commands() {
   const [hurried, setHurried] = useState(false);
   useEffect(() => {
     const show = () => setOpen(true);
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
-      event.preventDefault();
-      setOpen((now) => !now);
-    };
     addEventListener(OPEN, show);
-    addEventListener('keydown', onKey);
-    return () => {
-      removeEventListener(OPEN, show);
-      removeEventListener('keydown', onKey);
-    };
+    return () => removeEventListener(OPEN, show);
   }, []);
+  useKey('find', () => setOpen((now) => !now));
   const found = useBook(
     async (db) => ({
       query,

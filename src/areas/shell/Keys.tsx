@@ -2,22 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { Dialog } from '@/ui/Dialog';
-
-const KEYS: readonly (readonly [string, string])[] = [
-  ['Alt+1 … Alt+6', 'Go to an area'],
-  ['Ctrl+K', 'Find anything, or do something'],
-  ['Alt+N', 'Write an invoice (in Sales), record a receipt (in Receipts)'],
-  ['Alt+Q', 'Write a quote (in Sales)'],
-  ['Enter', 'On to the next cell of a sheet'],
-  ['Alt+Enter', 'On to the next line, leaving the rest of this one'],
-  ['Ctrl+Enter', 'Do the main thing of the sheet'],
-  ['Alt+↑ Alt+↓', 'Move the line up or down'],
-  ['Alt+Delete', 'Take the line out'],
-  ['Alt+Insert', 'Put a copy of the line below it'],
-  ['Shift+Enter', 'A further text line in a description'],
-  ['Esc', 'Step back'],
-  ['?', 'These keys'],
-];
+import { isKey, KEY_MAP } from './keyMap';
 
 function isWriting(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
@@ -28,7 +13,7 @@ export function Keys() {
   const [open, setOpen] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === '?' && !isWriting(event.target)) setOpen(true);
+      if (isKey(event, 'help') && !isWriting(event.target)) setOpen(true);
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
@@ -41,10 +26,10 @@ export function Keys() {
       description="Everything can be done without the mouse."
     >
       <dl className="grid grid-cols-[140px_1fr] gap-y-1.5">
-        {KEYS.map(([keys, what]) => (
-          <div key={keys} className="contents">
-            <dt className="text-soft">{keys}</dt>
-            <dd>{what}</dd>
+        {Object.values(KEY_MAP).map(({ shown, does }) => (
+          <div key={shown} className="contents">
+            <dt className="text-soft">{shown}</dt>
+            <dd>{does}</dd>
           </div>
         ))}
       </dl>

@@ -1,24 +1,18 @@
 'use client';
 
 import { usePathname, useRouter } from 'next/navigation';
-import { useEffect } from 'react';
 import Link from '@/ui/Link';
 import { AREAS } from './areas';
+import { useKey } from './useKey';
 
 /** The six areas, icon over word; Alt and a digit go there. */
 export function Spine() {
   const path = usePathname();
   const router = useRouter();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const area = event.altKey && !event.ctrlKey && AREAS.find((a) => a.key === event.key);
-      if (!area) return;
-      event.preventDefault();
-      router.push(area.path);
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [router]);
+  useKey('area', ({ key }) => {
+    const area = AREAS.find((one) => one.key === key);
+    if (area !== undefined) router.push(area.path);
+  });
   return (
     <nav
       aria-label="Areas"

@@ -1,23 +1,21 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
+import { isKey, type KeyName } from './keyMap';
 
-/** Runs `then` when the keys are pressed anywhere on the screen: `alt+n`, `ctrl+enter`. */
-export function useKey(keys: string, then: () => void): void {
+/** Runs `then` when a key of the app is pressed anywhere on the screen, and nothing nearer has answered to it. */
+export function useKey(name: KeyName, then: (event: KeyboardEvent) => void): void {
   const latest = useRef(then);
   useEffect(() => {
     latest.current = then;
   });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const pressed = [event.ctrlKey && 'ctrl', event.altKey && 'alt', event.key.toLowerCase()]
-        .filter(Boolean)
-        .join('+');
-      if (pressed !== keys || event.defaultPrevented) return;
+      if (event.defaultPrevented || !isKey(event, name)) return;
       event.preventDefault();
-      latest.current();
+      latest.current(event);
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [keys]);
+  }, [name]);
 }

@@ -28,6 +28,7 @@ import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, bookDb, useBook } from '../../shell/book';
+import { KEY_MAP } from '../../shell/keyMap';
 import { routes } from '../../shell/routes';
 import { useKey } from '../../shell/useKey';
 import { AdjustmentRows } from './AdjustmentRows';
@@ -181,7 +182,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
     else setSwitching(to);
   };
-  useKey('ctrl+enter', () => void issuing.issue());
+  useKey('main', () => void issuing.issue());
 
   const drop = async () => {
     if (draft.revision > 0) {
@@ -290,7 +291,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                 data-field="issue"
                 disabled={issuing.busy}
                 onClick={issuing.issue}
-                title="Ctrl+Enter"
+                title={KEY_MAP.main.shown}
               >
                 {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
               </Button>

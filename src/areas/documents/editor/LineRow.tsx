@@ -10,6 +10,7 @@ import type { Currency } from '@/core/kernel/currency';
 import { minor } from '@/core/kernel/money';
 import { FindBox, type FindOption } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
+import { isKey, type KeyName } from '../../shell/keyMap';
 import type { DraftStore } from './draftStore';
 import { focusField } from './moveOn';
 
@@ -65,12 +66,12 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
       const at = store.getState().draft.lines.findIndex((one) => one.id === line.id);
       focusField(field.replace(/\d+/, String(at < 0 ? index : at)));
     };
-    if (event.altKey && event.key === 'ArrowUp') changed(() => store.moveLine(line.id, -1));
-    else if (event.altKey && event.key === 'ArrowDown') changed(() => store.moveLine(line.id, 1));
-    else if (event.altKey && event.key === 'Delete') changed(() => store.removeLine(line.id));
-    else if (event.altKey && event.key === 'Insert') store.copyLine(line.id);
-    else if (event.shiftKey && event.key === 'Enter' && !hasDetail)
-      store.changeLine(line.id, { description: `${title}\n` });
+    const is = (key: KeyName) => isKey(event.nativeEvent, key);
+    if (is('lineUp')) changed(() => store.moveLine(line.id, -1));
+    else if (is('lineDown')) changed(() => store.moveLine(line.id, 1));
+    else if (is('takeOut')) changed(() => store.removeLine(line.id));
+    else if (is('copyLine')) store.copyLine(line.id);
+    else if (is('furtherText') && !hasDetail) store.changeLine(line.id, { description: `${title}\n` });
     else return;
     event.preventDefault();
   };

@@ -1,4 +1,5 @@
 import type { KeyboardEvent } from 'react';
+import { isKey } from '../../shell/keyMap';
 
 /** Puts the focus into a field; what stands in it is selected, so that typing replaces it. */
 function enter(field: HTMLElement | null | undefined): void {
@@ -17,13 +18,10 @@ function nextLine(event: KeyboardEvent<HTMLElement>): void {
 
 /** Enter goes on to the next cell of the sheet, in reading order; text areas keep it with Shift. */
 export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
-  if (event.key !== 'Enter' || event.ctrlKey || event.shiftKey || event.defaultPrevented) return;
+  if (event.defaultPrevented) return;
+  if (isKey(event.nativeEvent, 'nextLine')) return nextLine(event);
   const target = event.target as HTMLElement;
-  if (event.altKey) {
-    nextLine(event);
-    return;
-  }
-  if (target.closest('[data-field]') === null) return;
+  if (!isKey(event.nativeEvent, 'nextCell') || target.closest('[data-field]') === null) return;
   event.preventDefault();
   // Fields in a shut fold can't be written in, and choices that stand by themselves are passed over.
   const fields = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-field]')].filter(

@@ -21,6 +21,7 @@ import { SendDialog } from '../../shared/delivery/SendDialog';
 import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
+import { KEY_MAP } from '../../shell/keyMap';
 import { openFile } from '../../shell/openedFile';
 import { routes } from '../../shell/routes';
 import { saveFile } from '../../shell/saveFile';
@@ -73,7 +74,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     registration,
     postedOn: lines[0]?.date ?? '',
   });
-  useKey('ctrl+enter', () => {
+  useKey('main', () => {
     if (main !== null) perform[main]();
   });
 
@@ -204,7 +205,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   return (
     <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
       {main !== null && (
-        <Button weight="main" title="Ctrl+Enter" onClick={perform[main]}>
+        <Button weight="main" title={KEY_MAP.main.shown} onClick={perform[main]}>
           {wordsOf(main)}
         </Button>
       )}

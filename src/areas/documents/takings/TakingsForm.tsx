@@ -19,6 +19,7 @@ import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
+import { KEY_MAP } from '../../shell/keyMap';
 import { routes } from '../../shell/routes';
 import { useKey } from '../../shell/useKey';
 
@@ -59,7 +60,7 @@ export function TakingsForm() {
       setBusy(false);
     }
   };
-  useKey('ctrl+enter', () => void record());
+  useKey('main', () => void record());
   const errorAt = (path: string) => {
     const found = refusals.find((refusal) => refusal.path === path);
     return found && wordRefusal(found);
@@ -131,7 +132,7 @@ export function TakingsForm() {
               ▲ {wordRefusals(others)}
             </p>
           )}
-          <Button weight="main" type="submit" disabled={busy} title="Ctrl+Enter">
+          <Button weight="main" type="submit" disabled={busy} title={KEY_MAP.main.shown}>
             Enter the takings
           </Button>
         </div>
