@@ -227,7 +227,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await expect(page.getByLabel('Settled now on INV-2026-0001')).toHaveValue('161.38');
     await page.getByLabel('Settled now on INV-2026-0001').fill('999');
     await page.keyboard.press('Control+Enter');
-    await expect(page.getByText('This is more than is open on INV-2026-0001')).toBeVisible();
+    await expect(page.getByText('▲ This is more than is open on INV-2026-0001')).toBeVisible();
     await page.getByLabel('Settled now on INV-2026-0001').fill('100');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0001' })).toBeVisible();
