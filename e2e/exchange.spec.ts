@@ -80,7 +80,7 @@ test('a whole list is sent, with what can not go named; a draft is written from 
   await slip.getByRole('button', { name: 'Send what was not sent' }).click();
   await expect(slip.getByRole('status')).toContainText('0 on their way, 10 sent before.');
   await page.keyboard.press('Escape');
-  await page.goto('/sales/exchange');
+  await page.goto('/sales/sent');
   const stands = page.getByRole('navigation', { name: 'Where they stand' });
   await expect(stands.getByRole('button', { name: /^In the queue/ })).toContainText('0');
   await stands.getByRole('button', { name: /^Answered/ }).click();

@@ -4,7 +4,7 @@ import { bytesOf, expectAccessible, figuresIn, openSample, pasteCells, pdfText, 
 const VIEWS: readonly (readonly [string, string])[] = [
   ['/today', 'Today'],
   ['/sales', 'Sales'],
-  ['/sales/exchange', 'E-invoices sent'],
+  ['/sales/sent', 'E-invoices sent'],
   ['/receipts', 'Receipts'],
   ['/receipts/new', 'Receipt'],
   ['/tax', 'Return Nov–Dec 2026'],

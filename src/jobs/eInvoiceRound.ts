@@ -9,7 +9,7 @@ import type { BookDb } from '@/store/schema';
 import type { Job } from './runJobs';
 
 /** Transmissions that one round takes up; what is left waits for the next one. */
-const MOST = 50;
+const AT_ONCE = 50;
 
 /** One try: the receiver is looked up first, as it may have gone since the address was written down. */
 async function deliver(accessPoint: AccessPoint, transmission: Transmission, at: string): Promise<Delivery> {
@@ -31,7 +31,7 @@ export async function exchangeRound(
   accessPoint: AccessPoint,
   moment: () => Moment,
 ): Promise<Result<number>> {
-  const due = await dueTransmissions(db, moment().now, MOST);
+  const due = await dueTransmissions(db, moment().now, AT_ONCE);
   for (const transmission of due.filter(({ receipt }) => receipt === null)) {
     const delivery = await deliver(accessPoint, transmission, moment().now);
     const kept = await perform(db, keepSendingTry, { id: transmission.id, delivery }, moment());

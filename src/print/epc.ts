@@ -5,7 +5,7 @@ import { compactIban } from '@/core/parties/iban';
 import type { CalcResult } from '@/core/tax/calcTypes';
 
 /** Largest amount of a credit transfer in the code: 999 999 999.99 EUR. */
-const MOST = 99_999_999_999n;
+const LARGEST_AMOUNT = 99_999_999_999n;
 
 /**
  * The text of a payment code that banking apps read: EPC069-12, version 002. Null where it can't say
@@ -15,7 +15,7 @@ export function paymentCode(content: Content, figures: CalcResult): string | nul
   const { seller, currency, number } = content;
   const { expectedCash } = figures.totals;
   const iban = compactIban(seller.iban);
-  if (currency !== 'EUR' || iban === '' || expectedCash <= 0n || expectedCash > MOST) return null;
+  if (currency !== 'EUR' || iban === '' || expectedCash <= 0n || expectedCash > LARGEST_AMOUNT) return null;
   const name = seller.name.slice(0, 70);
   const amount = `EUR${writeMoney(expectedCash, currency)}`;
   return ['BCD', '002', '1', 'SCT', seller.bic, name, iban, amount, '', '', number.slice(0, 140)].join('\n');

@@ -36,7 +36,7 @@ function startChecker(): Checker {
  * Has something about a draft worked out in a worker, one for the life of the page; where that could not start it is
  * worked out `here` instead, so that nobody writes without checks.
  */
-export async function aside<T>(ask: (face: Remote<CheckFace>) => Promise<T>, here: () => T): Promise<T> {
+export async function inChecker<T>(ask: (face: Remote<CheckFace>) => Promise<T>, here: () => T): Promise<T> {
   checker ??= startChecker();
   const answer = await Promise.race([ask(checker.face), checker.failed]);
   return answer === NOT_STARTED ? here() : answer;

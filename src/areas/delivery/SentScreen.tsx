@@ -24,7 +24,7 @@ const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
 ];
 
 /** Every e-invoice that was sent or waits, by where it stands with its receiver. */
-export function ExchangeScreen() {
+export function SentScreen() {
   const [phase, setPhase] = useState<Phase>('asks');
   const [limit, setLimit] = useState(PAGE);
   const found = useBook(

@@ -17,7 +17,7 @@ import { routes } from '../shell/routes';
 
 const PAGE = 50;
 /** Differences beyond this are counted, not listed. */
-const MOST = 30;
+const CHANGES_SHOWN = 30;
 
 function when(at: string): string {
   return `${at.slice(0, 10)} ${at.slice(11, 16)}`;
@@ -30,7 +30,7 @@ function Changes({ event }: { readonly event: AuditEvent }) {
   if (found.length === 0) return null;
   return (
     <dl className="mt-1 grid grid-cols-[minmax(120px,1fr)_minmax(0,2fr)_minmax(0,2fr)] gap-x-4 text-sm">
-      {found.slice(0, MOST).map(({ path, before, after }) => (
+      {found.slice(0, CHANGES_SHOWN).map(({ path, before, after }) => (
         <div key={path} className="contents">
           <dt className="truncate text-soft" title={path}>
             {path}
@@ -39,7 +39,7 @@ function Changes({ event }: { readonly event: AuditEvent }) {
           <dd className="break-words">{after === '' ? '—' : after}</dd>
         </div>
       ))}
-      {found.length > MOST && <dt className="text-soft">and {found.length - MOST} more</dt>}
+      {found.length > CHANGES_SHOWN && <dt className="text-soft">and {found.length - CHANGES_SHOWN} more</dt>}
     </dl>
   );
 }

@@ -11,7 +11,7 @@ export const routes = {
   sales: '/sales',
   takings: '/sales/takings',
   eInvoice: '/sales/einvoice',
-  sentEInvoices: '/sales/exchange',
+  sentEInvoices: '/sales/sent',
   receipts: '/receipts',
   newReceipt: '/receipts/new',
   tax: '/tax',

@@ -4,7 +4,7 @@ import type { BookDb } from '@/store/schema';
 import { useBook } from './book';
 
 const NONE: readonly never[] = [];
-const MOST = 8;
+const ROWS_OFFERED = 8;
 
 export interface Found<Row> {
   readonly rows: readonly Row[];
@@ -21,6 +21,6 @@ export function useFinder<Row>(
   typed: string,
   wanted = true,
 ): Found<Row> {
-  const rows = useBook(async (db) => (wanted ? await find(db, typed, MOST) : NONE), [typed, wanted]);
+  const rows = useBook(async (db) => (wanted ? await find(db, typed, ROWS_OFFERED) : NONE), [typed, wanted]);
   return { rows: rows ?? NONE, pending: rows === undefined };
 }

@@ -12,7 +12,7 @@ import { accessPoint } from './delivery/accessPoint';
 const JOBS: readonly Job[] = [eInvoiceJob(accessPoint)];
 
 /** How often is looked for what has fallen due, in milliseconds. */
-const EVERY = 5000;
+const LOOK_EVERY_MS = 5000;
 /** Held by the tab that works on what is due. */
 const LOCK = 'able-ledger-jobs';
 
@@ -43,7 +43,7 @@ export function useJobs(): void {
     if (due) void work();
   }, [due]);
   useEffect(() => {
-    const timer = setInterval(() => void work(), EVERY);
+    const timer = setInterval(() => void work(), LOOK_EVERY_MS);
     return () => clearInterval(timer);
   }, []);
 }

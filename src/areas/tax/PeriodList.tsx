@@ -10,7 +10,7 @@ import { today, useBook } from '../shell/book';
 import { PERIOD_WORDS } from '../shell/period';
 
 /** Five years of monthly periods. */
-const MOST = 60;
+const PERIODS_SHOWN = 60;
 
 interface PeriodListProps {
   readonly picked: IsoDate;
@@ -20,7 +20,8 @@ interface PeriodListProps {
 /** All periods of the registration, newest first. */
 export function PeriodList({ picked, onPick }: PeriodListProps) {
   const { registration } = useOpenBook();
-  const cells = useBook((db) => ribbon(db, registration, today(), MOST), [registration.id], [registration]) ?? [];
+  const cells =
+    useBook((db) => ribbon(db, registration, today(), PERIODS_SHOWN), [registration.id], [registration]) ?? [];
   return (
     <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
       {[...cells].reverse().map(({ span, state, figures }) => (

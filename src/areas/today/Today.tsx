@@ -19,7 +19,7 @@ import { lastSaved, saveReminder } from '../shell/lastSaved';
 import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
 
-const MOST = 30;
+const ROWS_SHOWN = 30;
 
 interface TaskProps {
   readonly mark: MarkKind;
@@ -51,11 +51,11 @@ export function Today() {
   const found = useBook(
     async (db) => {
       return {
-        drafts: await draftsFound(db, '', MOST),
-        overdue: await overdueInvoices(db, day, MOST),
+        drafts: await draftsFound(db, '', ROWS_SHOWN),
+        overdue: await overdueInvoices(db, day, ROWS_SHOWN),
         returns: await returnsToFile(db, registrations, day),
-        certificates: await lapsingCertificates(db, day, MOST),
-        transmissions: await askingTransmissions(db, moment().now, MOST),
+        certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
+        transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
         reminder: saveReminder(lastSaved(), await countEvents(db), day),
       };
     },

@@ -18,7 +18,7 @@ import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
 import { keyOfSide, totalNames } from '../totalNames';
-import { checkDraftAside } from './draftChecks';
+import { checkDraftInWorker } from './draftChecks';
 import type { DraftStore } from './draftStore';
 import { LineNote } from './LineNote';
 import { focusField } from './moveOn';
@@ -46,7 +46,7 @@ function useChecks({
   useEffect(() => {
     let current = true;
     const look = async () => {
-      const found = await checkDraftAside(draft, number, customer, setting);
+      const found = await checkDraftInWorker(draft, number, customer, setting);
       if (current) setChecks(found);
     };
     const timer = setTimeout(() => void look(), CHECK_PAUSE);

@@ -7,7 +7,7 @@ import { freezeDraft } from '@/core/documents/freeze';
 import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusals } from '@/core/wording/refusals';
-import { aside } from '@/workers/client';
+import { inChecker } from '@/workers/client';
 import { XmlColumn } from '../../shared/XmlColumn';
 import { focusField } from './moveOn';
 
@@ -48,7 +48,7 @@ export function DraftXmlColumn({ draft, customer, number, setting, onClose }: Dr
       const frozen = freezeDraft(draft, number || 'DRAFT', customer, setting);
       if (!frozen.ok) return setMissing(wordRefusals(frozen.refusals));
       const { value } = frozen;
-      const next = await aside(
+      const next = await inChecker(
         (face) => face.draftXml(value),
         () => draftXml(value),
       );

@@ -7,7 +7,7 @@ import type { Setting } from '@/core/documents/setting';
 import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusal } from '@/core/wording/refusals';
-import { aside } from '@/workers/client';
+import { inChecker } from '@/workers/client';
 import { today } from '../../shell/book';
 
 /** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
@@ -40,7 +40,7 @@ export function checkDraft(draft: Draft, number: string, customer: Customer | nu
 }
 
 /** The same with the rules asked in a worker, so that keys typed meanwhile need not wait for them. */
-export async function checkDraftAside(
+export async function checkDraftInWorker(
   draft: Draft,
   number: string,
   customer: Customer | null,
@@ -49,7 +49,7 @@ export async function checkDraftAside(
   const frozen = freezeDraft(draft, number, customer, setting);
   if (!frozen.ok) return refusedChecks(frozen.refusals);
   const { value } = frozen;
-  const checks = await aside(
+  const checks = await inChecker(
     (face) => face.checkContent(value),
     () => checksOf(value),
   );

@@ -33,7 +33,7 @@ import { FilterBar } from './FilterBar';
 
 const PAGE = 50;
 /** A file or a print of more than this is asked for in parts. */
-const MOST = 5000;
+const LARGEST_EXPORT = 5000;
 
 type Shown = Pick<SavedView, 'query' | 'filter' | 'columns'>;
 
@@ -96,11 +96,12 @@ export function Register() {
     setShown({ ...shown, ...patch });
     setLimit(PAGE);
   };
-  const all = async () => (await findDocuments(bookDb(), query, MOST, filter, today())).documents;
+  const all = async () => (await findDocuments(bookDb(), query, LARGEST_EXPORT, filter, today())).documents;
   const save = async () => {
     const documents = await all();
     saveFile('documents.csv', documentsCsv(documents, columns, today()), 'text/csv;charset=utf-8');
-    if (documents.length === MOST) toast(`The first ${MOST} are saved: narrow the list for the rest.`);
+    if (documents.length === LARGEST_EXPORT)
+      toast(`The first ${LARGEST_EXPORT} are saved: narrow the list for the rest.`);
   };
   const keep = async () => {
     const same = views.find((view) => view.name === name.trim());

@@ -1,5 +1,0 @@
-import { ExchangeScreen } from '@/areas/delivery/SentScreen';
-
-export default function Page() {
-  return <ExchangeScreen />;
-}

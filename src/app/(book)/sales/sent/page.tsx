@@ -1,0 +1,5 @@
+import { SentScreen } from '@/areas/delivery/SentScreen';
+
+export default function Page() {
+  return <SentScreen />;
+}

@@ -1,0 +1,63 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { unitWord } from '@/core/catalogue/item';
+import { showPrice } from '@/core/kernel/show';
+import { recordOf } from '@/store/records';
+import { findItems } from '@/store/sales/queries/documents';
+import { ItemForm } from '../../shared/ItemForm';
+import { useOpenBook } from '../../shell/BookContext';
+import { useBook } from '../../shell/book';
+import { routes } from '../../shell/routes';
+import { RecordLink, RecordList, RecordPage } from '../RecordList';
+
+const ROWS_SHOWN = 100;
+
+/** What is sold, found by any part of any word. */
+export function ItemList() {
+  const [query, setQuery] = useState('');
+  const { currency } = useOpenBook();
+  const rows = useBook((db) => findItems(db, query, ROWS_SHOWN), [], [query]);
+  return (
+    <RecordList
+      title="Items"
+      path={routes.section('items')}
+      addLabel="New item"
+      rows={rows}
+      keyOf={(row) => row.id}
+      empty={
+        query === '' ? 'No items yet: lines can be typed freely, or made from items kept here.' : 'No item holds this.'
+      }
+      find={{ query, onQuery: setQuery }}
+      columns={[
+        { head: 'Name', cell: (row) => <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink> },
+        { head: 'Unit', cell: (row) => unitWord(row.unit) },
+        { head: 'Supply', cell: (row) => row.supply },
+        { head: 'Tax class', cell: (row) => row.taxClass },
+        { head: 'Account', cell: (row) => row.account },
+        {
+          head: 'Price',
+          align: 'right',
+          cell: (row) => (
+            <>
+              {row.priceMode === 'gross' && <span className="text-soft text-sm">with tax </span>}
+              {showPrice(row.price, currency)}
+            </>
+          ),
+        },
+      ]}
+    />
+  );
+}
+
+/** One item, or a new one. */
+export function ItemPage({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const item = useBook((db) => recordOf(db, 'items', id), [id]);
+  return (
+    <RecordPage id={id} record={item} what="item" nameOf={(i) => i.name}>
+      {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push(routes.section('items'))} />}
+    </RecordPage>
+  );
+}
