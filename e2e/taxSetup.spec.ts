@@ -132,7 +132,11 @@ test('a business in three regimes sets all of it up on screen, and each return s
       ['CAD', '1.5000'],
     ] as const) {
       await page.getByLabel('Currency').selectOption(code);
-      await page.getByLabel('Day of the rate').fill('2026-10-01');
+      const day = page.getByLabel('Day of the rate');
+      await day.fill('1 oct');
+      await expect(page.getByText('1 Oct 2026', { exact: true }).first()).toBeVisible();
+      await day.blur();
+      await expect(day).toHaveValue('2026-10-01');
       await page.getByLabel('Units for one EUR').fill(rate);
       await page.getByRole('button', { name: 'Keep the exchange rate' }).click();
       await expect(page.getByRole('cell', { name: rate })).toBeVisible();

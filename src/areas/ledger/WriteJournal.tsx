@@ -15,6 +15,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { DateField } from '../shared/DateField';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today } from '../shell/book';
 import { KEY_MAP } from '../shell/keyMap';
@@ -98,7 +99,7 @@ export function WriteJournal() {
     <Sheet label="Write a journal">
       <SheetTitle>Journal</SheetTitle>
       <div className="grid grid-cols-[1fr_3fr] gap-x-4">
-        <TextField
+        <DateField
           label="Date"
           value={date}
           error={errorAt('date')}

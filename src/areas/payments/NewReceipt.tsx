@@ -20,6 +20,7 @@ import { FindBox } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { DateField } from '../shared/DateField';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
@@ -196,7 +197,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             />
             <p className="text-brick text-sm">{errorAt('customerId') && `▲ ${errorAt('customerId')}`}</p>
           </div>
-          <TextField
+          <DateField
             label="Date"
             value={date}
             error={errorAt('date')}

@@ -1,5 +1,6 @@
 import { ChoiceField, TextField } from '@/ui/Field';
 import { COUNTRY_CHOICES, FREQUENCY_CHOICES } from './choices';
+import { DateField } from './DateField';
 import type { Registered } from './useRecordForm';
 
 type Part = 'name' | 'authority' | 'country' | 'number' | 'frequency' | 'keptFrom';
@@ -13,7 +14,7 @@ export function RegistrationFields({ field }: { readonly field: (part: Part) => 
       <TextField label="Registration number" {...field('number')} />
       <ChoiceField label="Country of the authority" options={COUNTRY_CHOICES} {...field('country')} />
       <ChoiceField label="A return is due" options={FREQUENCY_CHOICES} {...field('frequency')} />
-      <TextField
+      <DateField
         label="First tax period kept here begins"
         hint="A day as 2026-11-01; periods are filed in order from this one"
         {...field('keptFrom')}

@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
 import { today } from '../shell/book';
+import { DateField } from './DateField';
 
 export interface WordDayProps {
   readonly title: string;
@@ -65,7 +66,7 @@ export function WordDayDialog(props: WordDayProps) {
           onChange={(e) => setWords(e.target.value)}
         />
         {day !== undefined && (
-          <TextField
+          <DateField
             label={day}
             value={date}
             placeholder={writeDate(today())}

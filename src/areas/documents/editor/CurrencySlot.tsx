@@ -35,17 +35,18 @@ export function CurrencySlot({ store, draft, setting }: CurrencySlotProps) {
     return own ?? (await ratesOn(bookDb(), [currency], day)).get(currency)?.perHome ?? null;
   };
   const change = async (to: string, keep: KeepPrices) => {
-    const before = store.getState().draft;
-    const [from, into] = [await perHome(before.currency, before.perHome), await perHome(to, '')];
+    const [from, into] = [await perHome(draft.currency, draft.perHome), await perHome(to, '')];
     if (keep === 'converted' && (from === null || into === null)) {
-      const missing = nameOf(from === null ? before.currency : to);
+      const missing = nameOf(from === null ? draft.currency : to);
       setProblem(`No exchange rate of ${missing} is known on the tax point: add it in Setup, or keep the prices.`);
       return;
     }
     const rates = { from: from ?? decimal('1'), to: into ?? decimal('1') };
-    const after = switchCurrency(before, to, keep, rates, homeCurrency, left.current);
-    if (keep === 'converted') left.current = { currency: before.currency, before, after };
-    store.replace(after);
+    store.rework((before) => {
+      const after = switchCurrency(before, to, keep, rates, homeCurrency, left.current);
+      if (keep === 'converted') left.current = { currency: before.currency, before, after };
+      return after;
+    });
     close();
   };
   const close = () => {

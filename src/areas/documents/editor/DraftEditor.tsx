@@ -165,7 +165,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     const theirs = await loadSetting(db, { ...store.getState().draft, delivery: null }, picked);
     customerRef.current = picked;
     settingRef.current = theirs;
-    store.replace(takeCustomer({ ...store.getState().draft, delivery: null }, picked, theirs));
+    store.rework((now) => takeCustomer({ ...now, delivery: null }, picked, theirs));
     focusField('issueDate');
   };
   const newItem = useCallback((lineId: string, name: string) => setMaking({ what: 'item', name, lineId }), []);
@@ -174,7 +174,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   const switchTo = (keep: Keep) => {
     if (switching === null || shown === null) return;
     const { draft: switched, moved } = switchMode(store.getState().draft, shown, switching, keep);
-    store.replace(switched);
+    store.rework(() => switched);
     setSwitching(null);
     if (moved !== 0n) toast(`No price leads to the same total: it moves by ${showMoney(moved, shown.currency)}.`);
   };

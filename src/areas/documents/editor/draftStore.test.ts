@@ -75,10 +75,23 @@ describe('the editing state of a draft', () => {
     store.kept(again, { ...again, held });
     expect(store.getState().draft.held).toBeNull();
   });
+  test('what was decided for an earlier draft is left alone, so that nothing typed or kept since is taken back', () => {
+    const store = storeWith();
+    const before = store.getState().draft;
+    store.kept(before, { ...before, revision: 1 });
+    store.change({ currency: 'NOK' });
+    expect(store.decide(before, { ...before, registrationId: 'other' })).toBe(false);
+    expect(store.getState().draft).toMatchObject({
+      currency: 'NOK',
+      revision: 1,
+      registrationId: before.registrationId,
+    });
+  });
   test('problems stay while taxes are decided', () => {
     const store = storeWith();
     store.setProblems([{ code: 'stale', path: '' }]);
-    store.decide({ ...store.getState().draft, registrationId: 'other' });
+    const { draft } = store.getState();
+    store.decide(draft, { ...draft, registrationId: 'other' });
     expect([store.getState().problems.length, store.getState().draft.registrationId]).toEqual([1, 'other']);
   });
   test('problems go away with the next change', () => {

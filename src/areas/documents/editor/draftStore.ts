@@ -29,9 +29,13 @@ export interface DraftState {
 
 export interface DraftStore extends StoreApi<DraftState> {
   change(patch: Partial<Draft>): void;
-  replace(draft: Draft): void;
-  /** Takes what was decided for the lines: nothing the person did, so that problems stay pointed out. */
-  decide(draft: Draft): void;
+  /** Makes another draft of the one that is there now, whatever was typed or kept since it was last looked at. */
+  rework(change: (draft: Draft) => Draft): void;
+  /**
+   * Takes what was decided for the lines of a draft: nothing the person did, so that problems stay pointed out. Left alone
+   * when the draft has changed since, as it is then decided for what is there now. Whether it was taken.
+   */
+  decide(of: Draft, decided: Draft): boolean;
   changeLine(id: string, patch: Partial<DraftLine>): void;
   /** Moves a line by a number of places; the blank last line stays last. */
   moveLine(id: string, by: number): void;
@@ -79,8 +83,12 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
   return {
     ...store,
     change: (patch) => update((draft) => ({ ...draft, ...patch })),
-    replace: (draft) => update(() => draft),
-    decide: (draft) => store.setState({ draft: withBlank(draft), dirty: true }),
+    rework: update,
+    decide: (of, decided) => {
+      if (store.getState().draft !== of) return false;
+      store.setState({ draft: withBlank(decided), dirty: true });
+      return true;
+    },
     changeLine: (id, patch) =>
       withLines((lines) => lines.map((line) => (line.id === id ? { ...line, ...patch } : line))),
     moveLine: (id, by) =>

@@ -34,9 +34,7 @@ export function useDecidedTaxes(
       draft.lines.some((line) => line.taxCode === '' && !line.taxByHand && !isBlank(line)) ||
       draft.adjustments.some((one) => one.taxCode === '' && !one.taxByHand && !one.spread);
     const same = decidedFor.current === null || decidedFor.current === facts;
-    decidedFor.current = facts;
-    if (same && !lacking) return;
-    const decided = decideTaxes(draft, customer, read.setting);
-    if (decided !== draft) store.decide(decided);
+    const decided = same && !lacking ? draft : decideTaxes(draft, customer, read.setting);
+    if (decided === draft || store.decide(draft, decided)) decidedFor.current = facts;
   }, [store, draft, customer, read]);
 }

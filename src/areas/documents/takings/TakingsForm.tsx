@@ -17,6 +17,7 @@ import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { DateField } from '../../shared/DateField';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
 import { KEY_MAP } from '../../shell/keyMap';
@@ -79,7 +80,7 @@ export function TakingsForm() {
         }}
       >
         <div className="grid grid-cols-4 gap-x-4">
-          <TextField
+          <DateField
             label="Day"
             autoFocus
             value={date}

@@ -11,6 +11,7 @@ import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { jurisdictionChoices } from '../../shared/choices';
+import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
@@ -142,8 +143,8 @@ function CertificateForm({ certificate, customerId, onSaved }: CertificateFormPr
         />
         <TextField label="Reason" hint="Such as research institution; it prints" {...field('reason')} />
         <span />
-        <TextField label="First day" {...field('from')} />
-        <TextField label="Last day" hint="Empty when it does not lapse" {...field('until')} />
+        <DateField label="First day" {...field('from')} />
+        <DateField label="Last day" hint="Empty when it does not lapse" {...field('until')} />
       </div>
       <label className="block text-soft text-sm">
         The paper itself, at most 2 MiB

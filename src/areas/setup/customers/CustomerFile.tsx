@@ -19,6 +19,7 @@ import { FindBox } from '@/ui/FindBox';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Attachments } from '../../shared/Attachments';
+import { DateField } from '../../shared/DateField';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -114,7 +115,7 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
           onChange={(e) => setNumber(e.target.value)}
         />
         <div className="grid grid-cols-3 gap-x-4">
-          <TextField label="Its day" value={date} error={errorAt('date')} onChange={(e) => setDate(e.target.value)} />
+          <DateField label="Its day" value={date} error={errorAt('date')} onChange={(e) => setDate(e.target.value)} />
           <TextField label="Due" value={due} error={errorAt('due')} onChange={(e) => setDue(e.target.value)} />
           <TextField
             label={`Open, ${currency} with tax`}

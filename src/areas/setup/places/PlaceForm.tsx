@@ -13,6 +13,7 @@ import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Ruled } from '@/ui/Ruled';
 import { COUNTRY_CHOICES, jurisdictionChoices } from '../../shared/choices';
+import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { RowsField } from '../../shared/RowsField';
 import { useRecordForm } from '../../shared/useRecordForm';
@@ -129,7 +130,7 @@ function CombinedRates({ place }: { readonly place: Place }) {
     <section aria-label="Combined rates" className="mt-2 mb-3">
       <div className="flex items-end gap-4">
         <h2 className="mb-1 flex-1 font-semibold font-serif">Combined rate by class</h2>
-        <TextField
+        <DateField
           label="On the day"
           className="w-[130px]"
           value={day}

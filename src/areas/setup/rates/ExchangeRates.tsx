@@ -15,6 +15,7 @@ import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { CURRENCY_CHOICES } from '../../shared/choices';
+import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
@@ -116,7 +117,7 @@ function RateForm({ onSaved }: { readonly onSaved: () => void }) {
     <form onSubmit={submit} noValidate className="mb-4 border-rule border-b pb-2">
       <div className="grid grid-cols-4 gap-x-4">
         <ChoiceField label="Currency" options={CURRENCY_CHOICES} {...field('currency')} />
-        <TextField label="Day of the rate" {...field('date')} />
+        <DateField label="Day of the rate" {...field('date')} />
         <TextField label={`Units for one ${home}`} inputMode="decimal" {...field('perHome')} />
         <TextField label="Source of the rate" {...field('source')} />
       </div>

@@ -15,6 +15,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { Money } from '@/ui/Money';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { DateField } from '../../shared/DateField';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 
@@ -72,7 +73,7 @@ export function RateChange() {
         />
       </div>
       <div className="grid grid-cols-[1fr_1fr_2fr] gap-x-4">
-        <TextField label="From the tax point" value={from} onChange={(event) => setFrom(event.target.value)} />
+        <DateField label="From the tax point" value={from} onChange={(event) => setFrom(event.target.value)} />
         <TextField
           label="New rate, percent"
           inputMode="decimal"

@@ -11,6 +11,7 @@ import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { CURRENCY_CHOICES, jurisdictionChoices } from '../../shared/choices';
+import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { RegistrationFields } from '../../shared/RegistrationFields';
 import { useRecordForm } from '../../shared/useRecordForm';
@@ -96,8 +97,8 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
           options={jurisdictionChoices(records.jurisdictions)}
           {...field('jurisdictionId')}
         />
-        <TextField label="In force from" hint="Empty: as long as the book knows" {...field('from')} />
-        <TextField label="Last day" hint="Empty while it lasts" {...field('until')} />
+        <DateField label="In force from" hint="Empty: as long as the book knows" {...field('from')} />
+        <DateField label="Last day" hint="Empty while it lasts" {...field('until')} />
         <ChoiceField
           label="Tax falls due"
           options={[

@@ -13,6 +13,7 @@ import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { PickSome } from '../../shared/PickSome';
 import { useRecordForm } from '../../shared/useRecordForm';
@@ -92,8 +93,8 @@ export function RowForm({ row, onKeep, onDrop, onDone }: RowFormProps) {
         options={RELATIONS.map((v) => [v, RELATION_WORDS[v]] as const)}
       />
       <div className="grid grid-cols-2 gap-x-4">
-        <TextField label="Tax point from" hint="Empty: always" {...field('from')} />
-        <TextField label="Tax point until" {...field('until')} />
+        <DateField label="Tax point from" hint="Empty: always" {...field('from')} />
+        <DateField label="Tax point until" {...field('until')} />
         <ChoiceField
           label="Then"
           options={[

@@ -18,6 +18,7 @@ import { FindBox } from '@/ui/FindBox';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
 import { COUNTRY_CHOICES } from '../../shared/choices';
+import { DateField } from '../../shared/DateField';
 import { TrailList } from '../../shared/MarginNotes';
 import { useOpenBook } from '../../shell/BookContext';
 import { today, useBook } from '../../shell/book';
@@ -107,7 +108,7 @@ export function Tester() {
         onPick={setItem}
       />
       <div className="grid grid-cols-2 gap-x-3">
-        <TextField label="Tax point" value={day} onChange={(event) => setDay(event.target.value)} />
+        <DateField label="Tax point" value={day} onChange={(event) => setDay(event.target.value)} />
         <ChoiceField
           label="Sent from"
           options={COUNTRY_CHOICES}
