@@ -93,9 +93,9 @@ export function SalesIndex() {
     [query, limit],
   );
 
-  const entries: IndexEntry[] = [
-    ...(found?.drafts ?? []).map(({ draft, customer }) => draftEntry(draft, customer, book.currency)),
-    ...(found?.documents ?? []).map(documentEntry),
+  const entries: readonly IndexEntry[] | undefined = found && [
+    ...found.drafts.map(({ draft, customer }) => draftEntry(draft, customer, book.currency)),
+    ...found.documents.map(documentEntry),
   ];
   return (
     <IndexColumn title={query.trim() === '' ? `Documents · ${spanName(span)}` : 'Found'}>

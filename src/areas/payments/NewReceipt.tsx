@@ -46,7 +46,8 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   const [recording, setRecording] = useState(false);
 
   const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
-  const all = useBook(async (db) => (customer === null ? [] : openInvoices(db, customer.id)), [customer?.id]) ?? [];
+  const owed = useBook(async (db) => (customer === null ? [] : openInvoices(db, customer.id)), [customer?.id]);
+  const all = owed ?? [];
   // One receipt is in one currency: that of the invoice it began with, or the first that is open.
   const [asked, setAsked] = useState('');
   const [perHome, setPerHome] = useState('');
@@ -237,7 +238,9 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
           </div>
         )}
         {customer === null && <p className="py-6 text-soft">Choose who paid, and the open invoices stand here.</p>}
-        {customer !== null && open.length === 0 && <p className="py-6 text-soft">{customer.name} owes nothing.</p>}
+        {customer !== null && owed !== undefined && open.length === 0 && (
+          <p className="py-6 text-soft">{customer.name} owes nothing.</p>
+        )}
         {open.length > 0 && (
           <>
             <div className="mt-2 mb-3 flex items-start gap-2.5">

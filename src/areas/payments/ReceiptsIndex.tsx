@@ -23,11 +23,11 @@ export function ReceiptsIndex() {
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
   useKey('write', () => router.push(routes.newReceipt));
-  const receipts = useBook((db) => findReceipts(db, query, limit), [], [query, limit]) ?? [];
+  const receipts = useBook((db) => findReceipts(db, query, limit), [], [query, limit]);
   return (
     <IndexColumn title="Receipts">
       <IndexList
-        entries={receipts.map((receipt) => ({
+        entries={receipts?.map((receipt) => ({
           id: receipt.id,
           path: routes.receipt(receipt.id),
           mark: { kind: 'paid', word: 'received' },
@@ -43,7 +43,7 @@ export function ReceiptsIndex() {
         onQuery={setQuery}
         findLabel="Find a receipt"
         empty={query.trim() === '' ? 'No money received yet.' : 'Nothing holds this. Try a part of a number or name.'}
-        {...(receipts.length >= limit && { onMore: () => setLimit(limit + PAGE) })}
+        {...((receipts?.length ?? 0) >= limit && { onMore: () => setLimit(limit + PAGE) })}
         foot={
           <Link href={routes.newReceipt} title={KEY_MAP.write.shown} className="underline underline-offset-4">
             Record a receipt

@@ -20,7 +20,8 @@ export interface IndexEntry {
 }
 
 interface IndexListProps {
-  readonly entries: readonly IndexEntry[];
+  /** Undefined while they are looked up. */
+  readonly entries: readonly IndexEntry[] | undefined;
   readonly currency: Currency;
   /** Address of what is on the sheet now. */
   readonly current: string;
@@ -57,7 +58,7 @@ export function IndexList({
         />
       </div>
       <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
-        {entries.map(({ id, path, mark, title, amount, currency: own = currency, detail, day }) => (
+        {entries?.map(({ id, path, mark, title, amount, currency: own = currency, detail, day }) => (
           <li key={id} className="border-rule border-b">
             <Link
               href={path}
@@ -78,7 +79,7 @@ export function IndexList({
             </Link>
           </li>
         ))}
-        {entries.length === 0 && <li className="py-2 pr-3 text-soft text-sm">{empty}</li>}
+        {entries?.length === 0 && <li className="py-2 pr-3 text-soft text-sm">{empty}</li>}
         {onMore && (
           <li>
             <button type="button" onClick={onMore} className="cursor-pointer py-2 underline underline-offset-4">

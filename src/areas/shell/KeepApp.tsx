@@ -7,7 +7,18 @@ import { keepApp } from './keepApp';
 const NEW = 'new-version';
 
 const offer = (words: string, take: () => void) =>
-  toast(words, { id: NEW, duration: Number.POSITIVE_INFINITY, action: { label: 'Load it', onClick: take } });
+  toast(words, {
+    id: NEW,
+    duration: Number.POSITIVE_INFINITY,
+    action: {
+      label: 'Load it',
+      onClick: () => {
+        take();
+        // The browser lets the earlier version finish what it is at.
+        toast.loading('Loading the new version…', { id: NEW });
+      },
+    },
+  });
 
 /** Says when the app works without a connection, and offers a new version. The development server has none of it. */
 export function KeepApp() {
