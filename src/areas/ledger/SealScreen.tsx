@@ -1,7 +1,7 @@
 'use client';
 
 import { proxy } from 'comlink';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
@@ -13,8 +13,9 @@ import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { Progress } from '@/ui/Progress';
 import { Ruled } from '@/ui/Ruled';
-import { onBook, Stopped } from '@/workers/client';
+import { onBook } from '@/workers/client';
 import { KIND_WORDS } from '../shared/documentMark';
+import { useRun } from '../shared/useRun';
 import { bookDb } from '../shell/book';
 import { routes } from '../shell/routes';
 
@@ -60,27 +61,18 @@ function resultOf({ broken, cut, documents }: ChainCheck) {
   );
 }
 
+/** What is said of a check that did not come to its end. */
+const ended = (fault: Error | null) => (fault === null ? 'Stopped.' : `It could not be checked: ${fault.message}`);
+
 function Chains() {
   const [checks, setChecks] = useState<readonly ChainCheck[] | null>(null);
-  const [doing, setDoing] = useState<{ done: number; of: number } | null>(null);
-  const [said, setSaid] = useState('');
-  const stop = useRef<AbortController | null>(null);
-  const verify = async () => {
-    const controller = new AbortController();
-    stop.current = controller;
-    setSaid('');
-    setDoing({ done: 0, of: 0 });
-    try {
-      // A last word of the worker may come after its answer.
-      const onDone = proxy((done: number, of: number) => stop.current === controller && setDoing({ done, of }));
-      setChecks(await onBook((face) => face.checkSeals(onDone), controller.signal));
-    } catch (error) {
-      setSaid(error instanceof Stopped ? 'Stopped.' : `It could not be checked: ${(error as Error).message}`);
-    } finally {
-      stop.current = null;
-      setDoing(null);
-    }
-  };
+  const run = useRun();
+  const verify = () =>
+    run.start(async ({ signal, tell }) => {
+      const onDone = proxy((done: number, of: number) => tell({ done, of }));
+      setChecks(await onBook((face) => face.checkSeals(onDone), signal));
+      return '';
+    }, ended);
   return (
     <section aria-label="Chains" className="mb-8">
       {checks !== null && (
@@ -100,19 +92,19 @@ function Chains() {
         />
       )}
       <div className="mt-3 flex items-center gap-3">
-        {doing === null ? (
+        {run.doing === null ? (
           <Button weight="main" onClick={() => void verify()}>
             Verify all seals
           </Button>
         ) : (
           <>
             <div className="w-[260px]">
-              <Progress label="Checked so far" {...doing} />
+              <Progress label="Checked so far" {...run.doing} />
             </div>
-            <Button onClick={() => stop.current?.abort()}>Stop</Button>
+            <Button onClick={run.stop}>Stop</Button>
           </>
         )}
-        <span role="status">{said}</span>
+        <span role="status">{run.said}</span>
       </div>
     </section>
   );
@@ -124,40 +116,28 @@ const MOST_FAULTS = 20;
 /** Holds every row of the book against what is sealed, and against the rows it speaks of. */
 function WholeBook() {
   const [faults, setFaults] = useState<readonly Refusal[] | null>(null);
-  const [said, setSaid] = useState('');
-  const stop = useRef<AbortController | null>(null);
-  const [busy, setBusy] = useState(false);
-  const check = async () => {
-    stop.current = new AbortController();
-    setBusy(true);
-    setSaid('Checking the whole book…');
-    try {
-      const found = await onBook((face) => face.checkBook(), stop.current.signal);
+  const run = useRun();
+  const check = () =>
+    run.start(async ({ signal }) => {
+      const found = await onBook((face) => face.checkBook(), signal);
       setFaults(found);
-      setSaid(
-        found.length === 0
-          ? 'Documents, figures, entries, open amounts, receivables and numbers agree with what is sealed.'
-          : `${found.length} ${found.length === 1 ? 'thing does' : 'things do'} not agree. Compare with a saved book file.`,
-      );
-    } catch (error) {
-      setSaid(error instanceof Stopped ? 'Stopped.' : `It could not be checked: ${(error as Error).message}`);
-    } finally {
-      setBusy(false);
-    }
-  };
+      return found.length === 0
+        ? 'Documents, figures, entries, open amounts, receivables and numbers agree with what is sealed.'
+        : `${found.length} ${found.length === 1 ? 'thing does' : 'things do'} not agree. Compare with a saved book file.`;
+    }, ended);
   return (
     <section aria-label="The whole book" className="mb-8">
       <h2 className="mb-1 font-semibold font-serif">The whole book</h2>
       <p className="mb-2 max-w-[64ch] text-soft">
         Rows are compared with sealed content, customers with receivables, counters with numbers.
       </p>
-      {busy ? (
-        <Button onClick={() => stop.current?.abort()}>Stop</Button>
+      {run.doing !== null ? (
+        <Button onClick={run.stop}>Stop</Button>
       ) : (
         <Button onClick={() => void check()}>Check the whole book</Button>
       )}
       <p role="status" className="mt-2">
-        {said}
+        {run.doing !== null ? 'Checking the whole book…' : run.said}
       </p>
       {faults !== null && faults.length > 0 && (
         <ul className="text-sm">

@@ -1,17 +1,18 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
 import { hasBook } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
-import { onBook, Stopped } from '@/workers/client';
+import { onBook } from '@/workers/client';
 import { bookDb } from '../shell/book';
 import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
+import { useRun } from './useRun';
 
 /** Whether there is a book to replace. What can't be read is no reason not to try: opening says what is wrong. */
 const holdsBook = (): Promise<boolean> => hasBook(bookDb()).catch(() => false);
@@ -20,33 +21,24 @@ const holdsBook = (): Promise<boolean> => hasBook(bookDb()).catch(() => false);
 export function OpenBookFile() {
   const router = useRouter();
   const [bytes, setBytes] = useState<{ name: string; content: Uint8Array } | null>(null);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const control = useRef<AbortController | null>(null);
+  const run = useRun();
 
-  const open = async (content: Uint8Array, replace: boolean) => {
+  const open = (content: Uint8Array, replace: boolean) => {
     setBytes(null);
-    setBusy(true);
-    control.current = new AbortController();
-    try {
-      const replacing = { replace, copyAt: new Date().toISOString() };
-      const result = await onBook((face) => face.open(content, replacing), control.current.signal);
-      if (!result.ok) return setProblem(wordRefusals(result.refusals));
-      usePicked.setState({ start: null });
-      toast(`The book of ${result.value.business} is open`);
-      router.push(routes.today);
-    } catch (error) {
-      setProblem(
-        error instanceof Stopped
-          ? 'Stopped. Nothing was changed.'
-          : `It could not be opened: ${(error as Error).message}`,
-      );
-    } finally {
-      setBusy(false);
-    }
+    return run.start(
+      async ({ signal }) => {
+        const replacing = { replace, copyAt: new Date().toISOString() };
+        const result = await onBook((face) => face.open(content, replacing), signal);
+        if (!result.ok) return wordRefusals(result.refusals);
+        usePicked.setState({ start: null });
+        toast(`The book of ${result.value.business} is open`);
+        router.push(routes.today);
+        return '';
+      },
+      (fault) => (fault === null ? 'Stopped. Nothing was changed.' : `It could not be opened: ${fault.message}`),
+    );
   };
   const choose = async (file: File) => {
-    setProblem('');
     const content = new Uint8Array(await file.arrayBuffer());
     if (await holdsBook()) setBytes({ name: file.name, content });
     else await open(content, false);
@@ -54,17 +46,17 @@ export function OpenBookFile() {
   return (
     <div>
       <ChooseFile words="Open a book file" accept=".able,.zip" onFile={(file) => void choose(file)} />
-      {busy && (
+      {run.doing !== null && (
         <p role="status" className="mt-2">
           Checking the whole file…{' '}
-          <Button weight="quiet" onClick={() => control.current?.abort()}>
+          <Button weight="quiet" onClick={run.stop}>
             Stop
           </Button>
         </p>
       )}
-      {problem !== '' && (
+      {run.said !== '' && (
         <p role="alert" className="mt-2 max-w-[52ch] text-brick">
-          ▲ {problem}
+          ▲ {run.said}
         </p>
       )}
       <Dialog

@@ -1,14 +1,15 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { wordRefusals } from '@/core/wording/refusals';
 import { countEvents } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
-import { onBook, Stopped } from '@/workers/client';
+import { onBook } from '@/workers/client';
 import { OpenBookFile } from '../../shared/OpenBookFile';
+import { useRun } from '../../shared/useRun';
 import { useOpenBook } from '../../shell/BookContext';
 import { bookDb, operatorName, setOperatorName, today } from '../../shell/book';
 import { noteSaved } from '../../shell/lastSaved';
@@ -18,40 +19,29 @@ import { SafeKeeping } from './SafeKeeping';
 /** The whole book out and in, and what belongs to this browser alone. */
 export function BookFile() {
   const { business } = useOpenBook();
-  const [message, setMessage] = useState('');
-  const [busy, setBusy] = useState(false);
+  const run = useRun();
   const [operator, setOperator] = useState('');
   const [theme, setTheme] = useState<ThemeChoice>('system');
-  const control = useRef<AbortController | null>(null);
   useEffect(() => {
     setOperator(operatorName());
     setTheme(themeChoice());
   }, []);
 
-  const save = async () => {
-    setBusy(true);
-    setMessage('');
-    control.current = new AbortController();
-    try {
-      const at = new Date().toISOString();
-      const events = await countEvents(bookDb());
-      const { bytes, refusals } = await onBook((face) => face.save(at), control.current.signal);
-      const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
-      saveFile(`${name}-${today()}.able`, bytes, 'application/zip');
-      if (refusals.length === 0) noteSaved({ at, events });
-      setMessage(
-        refusals.length === 0
+  const save = () =>
+    run.start(
+      async ({ signal }) => {
+        const at = new Date().toISOString();
+        const events = await countEvents(bookDb());
+        const { bytes, refusals } = await onBook((face) => face.save(at), signal);
+        const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
+        saveFile(`${name}-${today()}.able`, bytes, 'application/zip');
+        if (refusals.length === 0) noteSaved({ at, events });
+        return refusals.length === 0
           ? 'The book file was checked and handed to the browser to save.'
-          : `The file was handed to the browser, but it would not open again: ${wordRefusals(refusals)} Keep it together with an older copy, and ask for help before you rely on it.`,
-      );
-    } catch (error) {
-      setMessage(
-        error instanceof Stopped ? 'Stopped; no file was made.' : `No file was made: ${(error as Error).message}`,
-      );
-    } finally {
-      setBusy(false);
-    }
-  };
+          : `The file was handed to the browser, but it would not open again: ${wordRefusals(refusals)} Keep it together with an older copy, and ask for help before you rely on it.`;
+      },
+      (fault) => (fault === null ? 'Stopped; no file was made.' : `No file was made: ${fault.message}`),
+    );
   return (
     <>
       <SheetTitle>Book file</SheetTitle>
@@ -60,18 +50,18 @@ export function BookFile() {
         browser as it was.
       </p>
       <div className="mb-6 flex items-start gap-3">
-        <Button weight="main" onClick={save} disabled={busy}>
+        <Button weight="main" onClick={() => void save()} disabled={run.doing !== null}>
           Save the book to a file
         </Button>
-        {busy && (
-          <Button weight="quiet" onClick={() => control.current?.abort()}>
+        {run.doing !== null && (
+          <Button weight="quiet" onClick={run.stop}>
             Stop
           </Button>
         )}
         <OpenBookFile />
       </div>
       <p role="status" className="mb-4">
-        {message}
+        {run.said}
       </p>
       <SafeKeeping />
       <h2 className="mb-1 font-semibold font-serif">This browser</h2>

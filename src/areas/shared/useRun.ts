@@ -1,0 +1,54 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import { Stopped } from '@/workers/client';
+
+/** How far long work is. */
+export interface Doing {
+  readonly done: number;
+  /** 0 while it is not known how much there is to do. */
+  readonly of: number;
+}
+
+/** What the work tells of itself. */
+export interface Running {
+  readonly signal: AbortSignal;
+  readonly tell: (doing: Doing) => void;
+}
+
+export interface Run {
+  /** Null while nothing is done. */
+  readonly doing: Doing | null;
+  /** What came of it, in words; '' before. */
+  readonly said: string;
+  readonly stop: () => void;
+  /** Does one piece of work, which gives what came of it in words. `ended` words its being stopped, or its failing. */
+  readonly start: (
+    work: (running: Running) => Promise<string>,
+    ended: (fault: Error | null) => string,
+  ) => Promise<void>;
+}
+
+/** Long work that shows how far it is and can be stopped. */
+export function useRun(): Run {
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const [said, setSaid] = useState('');
+  const control = useRef<AbortController | null>(null);
+  const start: Run['start'] = async (work, ended) => {
+    const mine = new AbortController();
+    control.current = mine;
+    setSaid('');
+    setDoing({ done: 0, of: 0 });
+    try {
+      // A last word of a worker may come after its answer.
+      const tell = (how: Doing) => control.current === mine && setDoing(how);
+      setSaid(await work({ signal: mine.signal, tell }));
+    } catch (error) {
+      setSaid(ended(error instanceof Stopped ? null : (error as Error)));
+    } finally {
+      control.current = null;
+      setDoing(null);
+    }
+  };
+  return { doing, said, start, stop: () => control.current?.abort() };
+}
