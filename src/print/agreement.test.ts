@@ -12,7 +12,7 @@ import { total, writeMoney } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
-import { documentSides } from '@/core/ledger/posting';
+import { documentSides } from '@/core/ledger/posting/document';
 import { taxEntriesOf } from '@/core/returns/taxEntry';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { printed } from './words';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { type Minor, minor, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
-import { outputAccountOf } from '@/core/ledger/posting';
+import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { readTypedDate } from '@/core/parties/terms';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';

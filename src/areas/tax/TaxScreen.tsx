@@ -5,7 +5,7 @@ import { dayOf, writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
-import { outputAccountOf } from '@/core/ledger/posting';
+import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { nextToFile, spanName } from '@/core/returns/calendar';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import { periodReturn, periodState } from '@/store/tax/queries/periods';

@@ -7,7 +7,7 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
 import { isBalanced } from '@/core/ledger/entry';
-import { documentSides } from '@/core/ledger/posting';
+import { documentSides } from '@/core/ledger/posting/document';
 import { DEMO_CUSTOMERS, demoRegistration } from '@/demo/setup';
 import { present } from '@/store/load';
 import { bookFigures } from './bookFigures';

@@ -7,7 +7,9 @@ import { showMoney } from '@/core/kernel/show';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { accountFor, FIRST_CHART } from './account';
 import { entryOf, isBalanced, type JournalEntry, type Side } from './entry';
-import { documentSides, filingSides, receiptSides } from './posting';
+import { documentSides } from './posting/document';
+import { filingSides } from './posting/filing';
+import { receiptSides } from './posting/receipt';
 import { trialBalance } from './trialBalance';
 
 const setting = settingOf();

@@ -4,7 +4,7 @@ import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, isBalanced } from '@/core/ledger/entry';
-import { outputAccountOf } from '@/core/ledger/posting';
+import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import type { Registration } from '@/core/tax/registration';
 
 export interface JournalInput {

@@ -6,7 +6,7 @@ import { isoDate, laterOf, writeDate } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entry';
-import { reversalSides } from '@/core/ledger/posting';
+import { reversalSides } from '@/core/ledger/posting/reversal';
 import { startOfPeriod } from '@/core/returns/calendar';
 import { reversedEntries, type TaxEntry } from '@/core/returns/taxEntry';
 import type { Registration } from '@/core/tax/registration';

@@ -11,7 +11,7 @@ import { type Minor, minor, negated, total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf } from '@/core/ledger/entry';
-import { differenceSides } from '@/core/ledger/posting';
+import { differenceSides } from '@/core/ledger/posting/receipt';
 import type { Registration } from '@/core/tax/registration';
 import { settledTransmissions } from '../delivery/sending';
 import { changesOf, plainBeside, writeDocument } from './writeDocument';

@@ -4,7 +4,9 @@ import type { Preview } from '@/core/documents/preview';
 import { negated, total } from '@/core/kernel/money';
 import { type Account, accountFor, moneyAccountFor } from '@/core/ledger/account';
 import type { Side } from '@/core/ledger/entry';
-import { outputAccountOf, type PostedContent, receiptSides, sidesUnder } from '@/core/ledger/posting';
+import { type PostedContent, sidesUnder } from '@/core/ledger/posting/document';
+import { receiptSides } from '@/core/ledger/posting/receipt';
+import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import type { Registration } from '@/core/tax/registration';
 
 /** What the receipt of a cash sale posts beside its invoice: the money, and the tax that falls due with it. */

@@ -12,7 +12,7 @@ import { type Minor, NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry } from '@/core/ledger/entry';
-import { sidesUnder } from '@/core/ledger/posting';
+import { sidesUnder } from '@/core/ledger/posting/document';
 import { periodIdOf, placeInPeriod } from '@/core/returns/calendar';
 import type { TaxPeriod } from '@/core/returns/return';
 import { type TaxEntry, taxEntriesOf } from '@/core/returns/taxEntry';

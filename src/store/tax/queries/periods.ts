@@ -1,5 +1,5 @@
 import type { IsoDate } from '@/core/kernel/date';
-import { outputAccountOf } from '@/core/ledger/posting';
+import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { uncleared } from '@/core/returns/accountBridge';
 import { isAfterEnd, nextToFile, periodIdOf, type Span, spansUntil } from '@/core/returns/calendar';
 import { returnOf, type TaxBalance, type TaxPeriod, type TaxReturn } from '@/core/returns/return';

@@ -5,7 +5,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
-import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting';
+import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { periodIdOf, type Span, spanOf } from '@/core/returns/calendar';
 import type { ProofMaterial, TouchingJournal } from '@/core/returns/proof';
 import type { TaxEntry } from '@/core/returns/taxEntry';

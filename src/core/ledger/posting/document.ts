@@ -4,12 +4,14 @@ import type { DocumentKind } from '@/core/documents/kinds';
 import { netsByAccount } from '@/core/documents/netsByAccount';
 import { withheldOnIssue } from '@/core/documents/withhold';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { Registration } from '@/core/tax/registration';
-import { type Account, type AccountRole, accountFor, moneyAccountFor } from './account';
-import type { JournalLine, Side } from './entry';
+import { type Account, type AccountRole, accountFor, moneyAccountFor } from '../account';
+import type { Side } from '../entry';
+
+import { notYetDueAccountOf, outputAccountOf, type TaxPosting } from './taxAccounts';
 
 /** What posting looks at in a document; a draft can show it before it is frozen. */
 export interface PostedContent {
@@ -25,21 +27,8 @@ export interface PostedContent {
   readonly paidBy?: PaymentMethod;
 }
 
-/** Where a registration's tax is posted. */
-export interface TaxPosting {
-  readonly outputAccount: string;
-  /** Marks the tax lines with the period that reports them. */
-  readonly taxPeriodId: string;
-}
-
-/** The account that holds tax of unpaid documents on payment basis. */
-export function notYetDueAccountOf(registration: Pick<Registration, 'accounts'>, chart: readonly Account[]): string {
-  return registration.accounts.notYetDue || accountFor(chart, 'tax-not-yet-due');
-}
-
-/** The output tax account of a registration. */
-export function outputAccountOf(registration: Pick<Registration, 'accounts'>, chart: readonly Account[]): string {
-  return registration.accounts.output || accountFor(chart, 'output-tax');
+function taxName(content: PostedContent, code: string): string {
+  return content.taxes.find((tax) => tax.code === code)?.name ?? code;
 }
 
 /**
@@ -108,82 +97,4 @@ export function sidesUnder(
     outputAccount: accountOf(registration, chart),
     taxPeriodId,
   });
-}
-
-/** The entry that takes another one back: the same sides, mirrored. */
-export function reversalSides(lines: readonly JournalLine[], text: string): readonly Side[] {
-  return lines.map(({ account, amount, taxPeriodId, taxCode, inDocument }) => ({
-    account,
-    amount: negated(amount),
-    text,
-    taxPeriodId,
-    taxCode,
-    ...(inDocument && { inDocument: { ...inDocument, amount: negated(inDocument.amount) } }),
-  }));
-}
-
-/** Moves what settling left over in home currency from receivables to exchange differences. */
-export function differenceSides(difference: Minor, text: string, chart: readonly Account[]): readonly Side[] {
-  if (difference === NOTHING) return [];
-  return [
-    { account: accountFor(chart, 'exchange'), amount: difference, text },
-    { account: accountFor(chart, 'receivables'), amount: negated(difference), text },
-  ];
-}
-
-function taxName(content: PostedContent, code: string): string {
-  return content.taxes.find((tax) => tax.code === code)?.name ?? code;
-}
-
-/**
- * Money in, in home currency: bank up by what it is worth on its day, receivables down by what the
- * documents stood at; the difference is one of exchange.
- */
-export function receiptSides(
-  amount: Minor,
-  relieved: Minor,
-  bankAccount: string,
-  chart: readonly Account[],
-): readonly Side[] {
-  const difference = minor(relieved - amount);
-  return [
-    { account: bankAccount, amount },
-    { account: accountFor(chart, 'receivables'), amount: negated(relieved) },
-    ...(difference === NOTHING ? [] : [{ account: accountFor(chart, 'exchange'), amount: difference }]),
-  ];
-}
-
-/** Tax that falls due with a payment: from output tax not yet due to output tax, by code. */
-export function releaseSides(
-  entries: readonly { readonly code: string; readonly codeName: string; readonly tax: Minor }[],
-  label: string,
-  notYetDueAccount: string,
-  { outputAccount, taxPeriodId }: TaxPosting,
-): readonly Side[] {
-  const byCode = new Map<string, { name: string; tax: Minor }>();
-  for (const { code, codeName, tax } of entries)
-    byCode.set(code, { name: codeName, tax: plus(byCode.get(code)?.tax ?? NOTHING, tax) });
-  return [...byCode].flatMap(([code, { name, tax }]): readonly Side[] => [
-    { account: notYetDueAccount, amount: tax, text: `${label} ${name}` },
-    { account: outputAccount, amount: negated(tax), text: `${label} ${name}`, taxPeriodId, taxCode: code },
-  ]);
-}
-
-/**
- * Filing a return: its tax moves from output tax to tax payable. What the return rounds away, when
- * it is given in whole units, goes to rounding differences.
- */
-export function filingSides(
-  tax: Minor,
-  payable: Minor,
-  accounts: { readonly output: string; readonly payable: string },
-  chart: readonly Account[],
-  taxPeriodId: string,
-): readonly Side[] {
-  const sides: Side[] = [
-    { account: accounts.output, amount: tax, taxPeriodId },
-    { account: accounts.payable, amount: negated(payable), taxPeriodId },
-  ];
-  const difference = minor(payable - tax);
-  return difference === NOTHING ? sides : [...sides, { account: accountFor(chart, 'rounding'), amount: difference }];
 }
