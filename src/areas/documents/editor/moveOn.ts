@@ -19,7 +19,10 @@ function nextLine(event: KeyboardEvent<HTMLElement>): void {
 /** Enter goes on to the next cell of the sheet, in reading order; text areas keep it with Shift. */
 export function moveOnEnter(event: KeyboardEvent<HTMLElement>): void {
   if (event.defaultPrevented) return;
-  if (isKey(event.nativeEvent, 'nextLine')) return nextLine(event);
+  if (isKey(event.nativeEvent, 'nextLine')) {
+    nextLine(event);
+    return;
+  }
   const target = event.target as HTMLElement;
   if (!isKey(event.nativeEvent, 'nextCell') || target.closest('[data-field]') === null) return;
   event.preventDefault();
