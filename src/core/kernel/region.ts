@@ -14,9 +14,7 @@ const folded = (text: string): string =>
 /** Codes by everything a region may be called: `KA`, `IN-KA`, `Karnataka`. Built once for each country. */
 const known = new Map<string, ReadonlyMap<string, string>>();
 
-function namesOf(country: string): ReadonlyMap<string, string> | null {
-  const list = LISTS[country];
-  if (list === undefined) return null;
+function namesOf(country: string, list: Readonly<Record<string, string>>): ReadonlyMap<string, string> {
   const before = known.get(country);
   if (before !== undefined) return before;
   const names = new Map<string, string>();
@@ -41,12 +39,14 @@ export function regionsOf(country: string): readonly (readonly [code: string, na
  */
 export function readRegion(country: string, text: string): string | null {
   const written = text.trim();
-  const names = namesOf(country);
-  return written === '' || names === null ? written : (names.get(folded(written)) ?? null);
+  const list = LISTS[country];
+  // Nearly every address holds the code itself.
+  if (written === '' || list === undefined || Object.hasOwn(list, written)) return written;
+  return namesOf(country, list).get(folded(written)) ?? null;
 }
 
 /** True when two ways of writing mean one region of a country. */
 export function isSameRegion(country: string, a: string, b: string): boolean {
   const [one, other] = [readRegion(country, a), readRegion(country, b)];
-  return one !== null && other !== null && folded(one) === folded(other);
+  return one !== null && other !== null && (one === other || folded(one) === folded(other));
 }
