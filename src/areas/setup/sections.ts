@@ -1,23 +1,5 @@
+import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
-import { BusinessForm } from './BusinessForm';
-import { TaxCodeList, TaxCodePage } from './codes/TaxCodePages';
-import { CustomerList, CustomerPage } from './customers/Customers';
-import { BookFile } from './files/BookFile';
-import { CsvFiles } from './files/CsvFiles';
-import { ItemList, ItemPage } from './items/ItemPages';
-import { JurisdictionPage } from './jurisdictions/JurisdictionPage';
-import { JurisdictionTree } from './jurisdictions/JurisdictionTree';
-import { PackList } from './packs/PackList';
-import { PlaceList, PlacePage } from './places/PlaceList';
-import { PriceListPage, PriceLists } from './prices/PriceListPages';
-import { ExchangeRates } from './rates/ExchangeRates';
-import { RateChange } from './rates/RateChange';
-import { RegistrationList, RegistrationPage } from './registrations/RegistrationPages';
-import { SeriesList, SeriesPage } from './series/SeriesPages';
-import { StyleList, StylePage } from './styles/StylePages';
-import { DecisionTable } from './table/DecisionTable';
-import { Tester } from './table/Tester';
-import { WithholdingList, WithholdingPage } from './withholding/WithholdingPages';
 
 /** A part of Setup. */
 export interface Section {
@@ -32,41 +14,64 @@ export interface Section {
   readonly Margin?: ComponentType;
 }
 
-/** The parts of Setup in their groups, as the index shows them. */
+/** The parts of Setup in their groups, as the index shows them; each is loaded when it is gone to. */
 export const SECTIONS: readonly { readonly title: string; readonly sections: readonly Section[] }[] = [
   {
     title: 'Who we are',
     sections: [
-      { path: 'business', name: 'Business', Page: BusinessForm },
+      { path: 'business', name: 'Business', Page: dynamic(async () => (await import('./BusinessForm')).BusinessForm) },
       {
         path: 'registrations',
         name: 'Registrations',
-        Page: RegistrationList,
-        Record: RegistrationPage,
+        Page: dynamic(async () => (await import('./registrations/RegistrationPages')).RegistrationList),
+        Record: dynamic(async () => (await import('./registrations/RegistrationPages')).RegistrationPage),
       },
     ],
   },
   {
     title: 'Tax',
     sections: [
-      { path: 'packs', name: 'Starter packs', Page: PackList },
+      { path: 'packs', name: 'Starter packs', Page: dynamic(async () => (await import('./packs/PackList')).PackList) },
       {
         path: 'jurisdictions',
         name: 'Jurisdictions and rates',
-        Page: JurisdictionTree,
-        Record: JurisdictionPage,
+        Page: dynamic(async () => (await import('./jurisdictions/JurisdictionTree')).JurisdictionTree),
+        Record: dynamic(async () => (await import('./jurisdictions/JurisdictionPage')).JurisdictionPage),
       },
-      { path: 'places', name: 'Places', Page: PlaceList, Record: PlacePage },
-      { path: 'tax-codes', name: 'Tax codes', Page: TaxCodeList, Record: TaxCodePage },
-      { path: 'table', name: 'Decision table', Page: DecisionTable, Margin: Tester },
+      {
+        path: 'places',
+        name: 'Places',
+        Page: dynamic(async () => (await import('./places/PlaceList')).PlaceList),
+        Record: dynamic(async () => (await import('./places/PlaceList')).PlacePage),
+      },
+      {
+        path: 'tax-codes',
+        name: 'Tax codes',
+        Page: dynamic(async () => (await import('./codes/TaxCodePages')).TaxCodeList),
+        Record: dynamic(async () => (await import('./codes/TaxCodePages')).TaxCodePage),
+      },
+      {
+        path: 'table',
+        name: 'Decision table',
+        Page: dynamic(async () => (await import('./table/DecisionTable')).DecisionTable),
+        Margin: dynamic(async () => (await import('./table/Tester')).Tester),
+      },
       {
         path: 'withholding',
         name: 'Withholding',
-        Page: WithholdingList,
-        Record: WithholdingPage,
+        Page: dynamic(async () => (await import('./withholding/WithholdingPages')).WithholdingList),
+        Record: dynamic(async () => (await import('./withholding/WithholdingPages')).WithholdingPage),
       },
-      { path: 'rate-change', name: 'What if a rate changes', Page: RateChange },
-      { path: 'exchange-rates', name: 'Exchange rates', Page: ExchangeRates },
+      {
+        path: 'rate-change',
+        name: 'What if a rate changes',
+        Page: dynamic(async () => (await import('./rates/RateChange')).RateChange),
+      },
+      {
+        path: 'exchange-rates',
+        name: 'Exchange rates',
+        Page: dynamic(async () => (await import('./rates/ExchangeRates')).ExchangeRates),
+      },
     ],
   },
   {
@@ -75,25 +80,45 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
       {
         path: 'customers',
         name: 'Customers',
-        Page: CustomerList,
-        Record: CustomerPage,
+        Page: dynamic(async () => (await import('./customers/Customers')).CustomerList),
+        Record: dynamic(async () => (await import('./customers/Customers')).CustomerPage),
       },
-      { path: 'items', name: 'Items', Page: ItemList, Record: ItemPage },
-      { path: 'prices', name: 'Price lists', Page: PriceLists, Record: PriceListPage },
+      {
+        path: 'items',
+        name: 'Items',
+        Page: dynamic(async () => (await import('./items/ItemPages')).ItemList),
+        Record: dynamic(async () => (await import('./items/ItemPages')).ItemPage),
+      },
+      {
+        path: 'prices',
+        name: 'Price lists',
+        Page: dynamic(async () => (await import('./prices/PriceListPages')).PriceLists),
+        Record: dynamic(async () => (await import('./prices/PriceListPages')).PriceListPage),
+      },
     ],
   },
   {
     title: 'Documents',
     sections: [
-      { path: 'numbers', name: 'Numbers', Page: SeriesList, Record: SeriesPage },
-      { path: 'styles', name: 'Document styles', Page: StyleList, Record: StylePage },
+      {
+        path: 'numbers',
+        name: 'Numbers',
+        Page: dynamic(async () => (await import('./series/SeriesPages')).SeriesList),
+        Record: dynamic(async () => (await import('./series/SeriesPages')).SeriesPage),
+      },
+      {
+        path: 'styles',
+        name: 'Document styles',
+        Page: dynamic(async () => (await import('./styles/StylePages')).StyleList),
+        Record: dynamic(async () => (await import('./styles/StylePages')).StylePage),
+      },
     ],
   },
   {
     title: 'Files',
     sections: [
-      { path: 'csv', name: 'Tables as CSV', Page: CsvFiles },
-      { path: 'book', name: 'Book file', Page: BookFile },
+      { path: 'csv', name: 'Tables as CSV', Page: dynamic(async () => (await import('./files/CsvFiles')).CsvFiles) },
+      { path: 'book', name: 'Book file', Page: dynamic(async () => (await import('./files/BookFile')).BookFile) },
     ],
   },
 ];

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -35,15 +36,13 @@ import { AdjustmentRows } from './AdjustmentRows';
 import { AskDialog } from './AskDialog';
 import { DraftMargin } from './DraftMargin';
 import { DraftTotals } from './DraftTotals';
-import { DraftXmlColumn } from './DraftXmlColumn';
 import { createDraftStore } from './draftStore';
 import { HeaderFields } from './HeaderFields';
 import { LinesTable } from './LinesTable';
-import { type Making, MakingDialog } from './MakingDialog';
+import type { Making } from './MakingDialog';
 import { MoreFields } from './MoreFields';
 import { focusField, moveOnEnter } from './moveOn';
 import { OriginLine } from './OriginLine';
-import { PreviewColumn } from './PreviewColumn';
 import { SwitchModeDialog } from './SwitchModeDialog';
 import { dropSideCopy } from './sideCopy';
 import { useAutosave } from './useAutosave';
@@ -51,6 +50,11 @@ import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
 import { useTaxChoices } from './useTaxChoices';
+
+/** Loaded when they are asked for: most drafts are written without them. */
+const PreviewColumn = dynamic(async () => (await import('./PreviewColumn')).PreviewColumn);
+const DraftXmlColumn = dynamic(async () => (await import('./DraftXmlColumn')).DraftXmlColumn);
+const MakingDialog = dynamic(async () => (await import('./MakingDialog')).MakingDialog);
 
 /** Items that are looked at for a text that was left in a hurry. */
 const MOST_HURRIED = 8;
@@ -100,6 +104,9 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   const save = useAutosave(store);
   const { draft, dirty, problems } = useStore(store);
   const [making, setMaking] = useState<Making>(null);
+  // Loaded with its first use, and there from then on, so that it gives the focus back where it came from.
+  const [made, setMade] = useState(false);
+  if (making !== null && !made) setMade(true);
   const { fold } = useFolds();
   const [beside, setBeside] = useState<'margin' | 'print' | 'xml'>('margin');
   const [switching, setSwitching] = useState<PriceMode | null>(null);
@@ -160,13 +167,16 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   );
   const pickCustomer = async (id: string) => {
     const db = bookDb();
+    const from = document.activeElement;
     const picked = await recordOf(db, 'customers', id);
     if (picked === null) return;
     const theirs = await loadSetting(db, { ...store.getState().draft, delivery: null }, picked);
     customerRef.current = picked;
     settingRef.current = theirs;
     store.rework((now) => takeCustomer({ ...now, delivery: null }, picked, theirs));
-    focusField('issueDate');
+    // Whoever has gone on meanwhile is not called back.
+    const { activeElement } = document;
+    if (activeElement === from || activeElement === document.body) focusField('issueDate');
   };
   const newItem = useCallback((lineId: string, name: string) => setMaking({ what: 'item', name, lineId }), []);
 
@@ -338,14 +348,16 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
       )}
       <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
       <AskDialog number={number} issuing={issuing} />
-      <MakingDialog
-        making={making}
-        customer={customer}
-        title={title}
-        onClose={() => setMaking(null)}
-        onCustomer={(id) => void pickCustomer(id)}
-        onItem={(lineId, id) => void pickItem(lineId, id)}
-      />
+      {made && (
+        <MakingDialog
+          making={making}
+          customer={customer}
+          title={title}
+          onClose={() => setMaking(null)}
+          onCustomer={(id) => void pickCustomer(id)}
+          onItem={(lineId, id) => void pickItem(lineId, id)}
+        />
+      )}
     </>
   );
 }
