@@ -2,10 +2,14 @@ import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result'
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
 import { writeCalcResult } from '@/core/tax/writeCalcResult';
+import { wordRefusal } from '@/core/wording/refusals';
 import { readFile } from './readFile';
 
-function asError({ path, expected, found }: Refusal) {
-  return { error: { path, message: found === undefined ? (expected ?? '') : `${expected}, found ${found}` } };
+function asError(refusal: Refusal) {
+  const { path } = refusal;
+  if (refusal.code !== 'malformed') return { error: { path, message: wordRefusal(refusal) } };
+  const { must, found } = refusal;
+  return { error: { path, message: found === undefined ? must : `${must}, found ${found}` } };
 }
 
 function calcOne(data: unknown): { ok: boolean; output: unknown } {
@@ -35,7 +39,7 @@ function isDeeper(json: string, most: number): boolean {
   return false;
 }
 
-const bad = (expected: string) => refuse({ code: 'invalid', path: '', expected });
+const bad = (must: string) => refuse({ code: 'malformed', path: '', must });
 
 function readJson(file: string): Result<unknown> {
   const bytes = readFile(file, LARGEST);

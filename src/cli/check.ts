@@ -3,13 +3,13 @@ import type { Profile } from '@/core/einvoice/rules/rule';
 import { type ReadInvoice, readEInvoice, type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { LARGEST_FILE } from '@/core/einvoice/xml/readXml';
 import { type Result, refuse } from '@/core/kernel/result';
+import { wordRefusals } from '@/core/wording/refusals';
 import { invoiceInside, isPdf } from '@/print/readHybrid';
 import { readFile } from './readFile';
 
 async function read(file: string): Promise<Result<ReadInvoice>> {
   const bytes = readFile(file, LARGEST_FILE);
-  if (bytes === null)
-    return refuse({ code: 'not-found', path: '', expected: 'The file cannot be read: check its name and place.' });
+  if (bytes === null) return refuse({ code: 'unreadable', path: '', file: 'The file' });
   if (!isPdf(bytes)) return readEInvoice(bytes);
   const inside = await invoiceInside(bytes);
   return inside.ok ? readEInvoice(inside.value) : inside;
@@ -18,8 +18,7 @@ async function read(file: string): Promise<Result<ReadInvoice>> {
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value)}\n`);
 
 function printUnreadable(file: string, result: Extract<Result<unknown>, { ok: false }>): void {
-  const message = result.refusals[0]?.expected ?? 'The file cannot be read.';
-  print({ file, syntax: null, profile: null, ok: false, findings: [], error: message });
+  print({ file, syntax: null, profile: null, ok: false, findings: [], error: wordRefusals(result.refusals) });
 }
 
 /**
@@ -54,7 +53,7 @@ export async function runCheck(files: readonly string[], profile?: Profile): Pro
 export async function runConvert(file: string, to: Syntax): Promise<0 | 2> {
   const result = await read(file);
   if (!result.ok) {
-    process.stderr.write(`${result.refusals[0]?.expected ?? 'The file cannot be read.'}\n`);
+    process.stderr.write(`${wordRefusals(result.refusals)}\n`);
     return 2;
   }
   process.stdout.write(writeEInvoice(result.value.invoice, to));

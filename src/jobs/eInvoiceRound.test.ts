@@ -2,6 +2,8 @@ import { act, issued, momentOn, newBook, refusalCodes } from 'tests/book';
 import type { AccessPoint, Message } from '@/core/delivery/accessPoint';
 import { later, type Transmission } from '@/core/delivery/transmission';
 import { gs1 } from '@/core/kernel/checkDigits';
+import type { Refusal } from '@/core/kernel/result';
+import { wordRefusal } from '@/core/wording/refusals';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { putTransmissionAside, sendEInvoices, trySendingAgain } from '@/store/delivery/actions/sending';
@@ -53,9 +55,11 @@ async function bookWith(script: string, draft: Parameters<typeof issued>[1] = {}
   return { db, invoice };
 }
 
+const said = (fault: Refusal | null | undefined): string => (fault ? wordRefusal(fault) : '');
+
 async function queue(db: BookDb, documentId: string): Promise<Transmission> {
   const [answer] = await act(db, sendEInvoices, { documentIds: [documentId] }, DAY);
-  if (answer?.fault !== null) throw new Error(answer?.fault.expected);
+  if (answer?.fault !== null) throw new Error(said(answer?.fault));
   return present((await transmissionsOf(db, documentId))[0], 'the transmission');
 }
 
@@ -88,7 +92,7 @@ test('an e-invoice goes out once, is answered, and every step stands on the time
   const events = (await historyOf(db, invoice.id)).map(({ action }) => action);
   expect(events.slice(-3)).toEqual(['queue e-invoices', 'try e-invoice', 'hear of e-invoice']);
   const again = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(again[0]?.fault?.expected).toContain('was sent on');
+  expect(said(again[0]?.fault)).toContain('was sent on');
   expect(await db.transmissions.count()).toBe(1);
 });
 
@@ -134,10 +138,10 @@ test.each([
   expect([one?.phase, one?.tries.length]).toEqual(['asks', 1]);
   expect(one?.tries[0]?.words).toContain(words);
   const [refused] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(refused?.fault?.expected).toContain('mend why');
+  expect(said(refused?.fault)).toContain('mend why');
   await act(db, cancelDocument, { documentId: invoice.id, reason: 'Wrong customer' }, DAY);
   const later = await perform(db, trySendingAgain, { id: one?.id ?? '' }, momentOn(DAY));
-  expect(refusalCodes(later)).toEqual(['invalid']);
+  expect(refusalCodes(later)).toEqual(['unsendable']);
 });
 
 test('a rejected invoice asks for something until it is corrected; the new one is accepted', async () => {
@@ -148,7 +152,7 @@ test('a rejected invoice asks for something until it is corrected; the new one i
   await rounds(db, accessPoint, 5);
   expect(await state(db, invoice.id)).toMatchObject({ phase: 'asks', codes: ['AB', 'RE'] });
   const [refused] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(refused?.fault?.expected).toContain('correct it');
+  expect(said(refused?.fault)).toContain('correct it');
   const input = { documentId: invoice.id, date: DAY, reason: 'Wrong order number' };
   const { draftId, note } = await act(db, correctInvoice, input, DAY);
   const [rejected] = await transmissionsOf(db, invoice.id);
@@ -219,7 +223,7 @@ test('a batch names what can not be sent and queues the rest; a credit note goes
   const note = await act(db, creditInvoice, { documentId: invoice.id, date: DAY, reason: 'Returned' }, DAY);
   const documentIds = [invoice.id, other.id, note.id, 'nothing'];
   const answers = await act(db, sendEInvoices, { documentIds }, DAY);
-  expect(answers.map(({ number, fault }) => [number, fault?.expected ?? ''])).toEqual([
+  expect(answers.map(({ number, fault }) => [number, said(fault)])).toEqual([
     [invoice.number, ''],
     [other.number, expect.stringContaining('no e-invoice address')],
     [note.number, ''],
@@ -247,6 +251,6 @@ test('what is larger than an access point takes is told before it is sent', asyn
     goesOut: true,
   });
   const [answer] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(answer?.fault?.expected).toContain('takes 10 MB with the files inside it, and access points take 9 MB');
+  expect(said(answer?.fault)).toContain('takes 10 MB with the files inside it, and access points take 9 MB');
   expect(await db.transmissions.count()).toBe(0);
 });

@@ -7,6 +7,7 @@ import { inflateSync } from 'node:zlib';
 import { baseInvoice, elementsOf } from 'tests/einvoice';
 import { writeEInvoice } from '@/core/einvoice/syntax';
 import { readXml } from '@/core/einvoice/xml/readXml';
+import { wordRefusals } from '@/core/wording/refusals';
 import type { PrintFonts } from './fonts';
 import { writeHybridPdf, writePdf } from './pdf';
 import type { PrintedDocument } from './words';
@@ -151,7 +152,7 @@ describe('a hybrid PDF', () => {
   test('says in well-formed metadata that it is PDF/A-3 and what is inside', async () => {
     const [xmp = ''] = /<x:xmpmeta[\s\S]*<\/x:xmpmeta>/.exec(await latin()) ?? [];
     const metadata = readXml(xmp);
-    if (!metadata.ok) throw new Error(metadata.refusals[0]?.expected);
+    if (!metadata.ok) throw new Error(wordRefusals(metadata.refusals));
     const said = [...elementsOf(metadata.value)].map(({ name, text }) => `${name.replace(/^.*}/, '')}=${text}`);
     expect(said).toEqual(
       expect.arrayContaining([

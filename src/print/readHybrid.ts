@@ -2,6 +2,7 @@ import { Unzlib } from 'fflate';
 import type { PDFDict, PDFDocument, PDFObject, PDFRawStream } from 'pdf-lib';
 import { LARGEST_FILE } from '@/core/einvoice/xml/readXml';
 import { accept, type Result, refuse } from '@/core/kernel/result';
+import type { Wanted } from '@/core/kernel/wanted';
 import { unpacksWithin } from './unpacks';
 
 /** What the streams of a PDF may come to, all together. */
@@ -111,23 +112,22 @@ export async function invoiceInside(
   bytes: Uint8Array,
   load: () => Promise<Library> = () => import('pdf-lib'),
 ): Promise<Result<Uint8Array>> {
-  const bad = (message: string) => refuse({ code: 'invalid', path: '', expected: message });
-  const tooLarge = (message: string) => refuse({ code: 'too-large', path: '', expected: message });
-  if (bytes.length > LARGEST_PDF) return tooLarge('This PDF is larger than 20 MB: it is not read.');
-  if (FORBIDDEN.test(latin(bytes)))
-    return bad('This PDF is packed in a way that e-invoices may not be: it is not read.');
-  if (!unpacksWithin(bytes, MOST_UNPACKED)) return tooLarge('This PDF unpacks to more than 40 MB: it is not read.');
+  const bad = (wanted: Wanted) => refuse({ code: 'invalid', path: '', wanted });
+  const tooLarge = (wanted: Wanted) => refuse({ code: 'too-large', path: '', wanted });
+  if (bytes.length > LARGEST_PDF) return tooLarge('pdf-of-20-mb');
+  if (FORBIDDEN.test(latin(bytes))) return bad('pdf-packed-plainly');
+  if (!unpacksWithin(bytes, MOST_UNPACKED)) return tooLarge('pdf-unpacking-to-40-mb');
   const lib = await load();
   try {
     const document = await lib.PDFDocument.load(bytes, { updateMetadata: false, throwOnInvalidObject: true });
     const attached = attachedTo(document, lib).filter(({ name }) => /\.xml$/i.test(name));
     const found =
       NAMES.map((name) => attached.find((one) => one.name.toLowerCase() === name)).find(Boolean) ?? attached[0];
-    if (found === undefined) return bad('This PDF has no e-invoice inside.');
+    if (found === undefined) return bad('pdf-with-e-invoice');
     const content = unpacked(found, lib);
-    return content === null ? bad('The e-invoice inside this PDF can not be unpacked.') : accept(content);
+    return content === null ? bad('pdf-that-unpacks') : accept(content);
   } catch (error) {
-    if (error instanceof TooMany) return tooLarge('This PDF names more files than are read.');
-    return bad('This PDF can not be read: it is damaged or locked.');
+    if (error instanceof TooMany) return tooLarge('pdf-of-fewer-files');
+    return bad('readable-pdf');
   }
 }

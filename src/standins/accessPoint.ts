@@ -7,6 +7,7 @@ import { type ReadInvoice, readEInvoiceText } from '@/core/einvoice/syntax';
 import { digest } from '@/core/kernel/digest';
 import type { Result } from '@/core/kernel/result';
 import type { Endpoint } from '@/core/parties/endpoint';
+import { wordRefusals } from '@/core/wording/refusals';
 
 /** What a receiver does, by the last two digits of its id. All others take an invoice and accept it. */
 const SCRIPTS = {
@@ -98,7 +99,7 @@ const refused = (words: string): Delivery => ({ kind: 'refused', words });
 
 /** What is wrong with the file itself, as any access point would look before it passes it on. */
 function fileFault(read: Result<ReadInvoice>, receiver: Endpoint): string | null {
-  if (!read.ok) return `The file can not be read: ${read.refusals[0]?.expected ?? ''}`;
+  if (!read.ok) return `The file can not be read: ${wordRefusals(read.refusals)}`;
   const [error] = checkFile(read.value).findings.filter(({ severity }) => severity === 'error');
   if (error !== undefined) return `The file breaks ${error.rule}: ${error.message}`;
   const buyer = groupsOf(read.value.invoice, 'BG-7')[0];

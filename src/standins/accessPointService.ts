@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { type Asked, LARGEST_MESSAGE, type Message } from '@/core/delivery/accessPoint';
 import { validated } from '@/core/kernel/validate';
+import { wordRefusals } from '@/core/wording/refusals';
 import { simulatedAccessPoint } from './accessPoint';
 
 const accessPoint = simulatedAccessPoint();
@@ -74,6 +75,6 @@ export async function answerAccessPoint(what: string, text: string): Promise<Res
   if (!Object.hasOwn(BODIES, what)) return Response.json({ error: 'not found' }, { status: 404 });
   if (text.length > LONGEST_BODY) return Response.json({ error: 'too large' }, { status: 413 });
   const body = validated<never>(BODIES[what as What], read(text));
-  if (!body.ok) return Response.json({ error: body.refusals[0]?.expected }, { status: 400 });
+  if (!body.ok) return Response.json({ error: wordRefusals(body.refusals) }, { status: 400 });
   return Response.json(await WORK[what as What](body.value));
 }

@@ -306,7 +306,7 @@ describe('a credit note', () => {
     const { id } = await act(db, creditInvoice, { documentId: invoice.id, date: '2026-01-20', reason }, '2026-01-20');
     for (const [documentId, code] of [
       [invoice.id, 'already-credited'],
-      [id, 'invalid'],
+      [id, 'wrong-kind'],
     ] as const)
       expect(
         refusalCodes(

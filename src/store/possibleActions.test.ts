@@ -62,7 +62,7 @@ const CASES: readonly (readonly [
     },
     'receive',
     ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive'],
-    { cancel: 'on-its-way', send: 'invalid' },
+    { cancel: 'on-its-way', send: 'unsendable' },
   ],
   [
     'an invoice without an e-invoice address that went out by post',
@@ -73,7 +73,7 @@ const CASES: readonly (readonly [
     },
     'receive',
     ['credit', 'correct', 'copy', 'see-e-invoice', 'receive'],
-    { cancel: 'sent', send: 'invalid', 'mark-sent': 'sent-before' },
+    { cancel: 'sent', send: 'unsendable', 'mark-sent': 'sent-before' },
   ],
   [
     'a cancelled invoice',
@@ -84,7 +84,7 @@ const CASES: readonly (readonly [
     },
     null,
     ['copy', 'see-e-invoice', 'mark-sent'],
-    { credit: 'settled', correct: 'settled', cancel: 'settled', send: 'invalid' },
+    { credit: 'settled', correct: 'settled', cancel: 'settled', send: 'unsendable' },
   ],
   [
     'an invoice that is credited whole',
@@ -95,7 +95,7 @@ const CASES: readonly (readonly [
     },
     null,
     ['copy', 'see-e-invoice', 'mark-sent'],
-    { credit: 'already-credited', correct: 'already-credited', cancel: 'settled', send: 'invalid' },
+    { credit: 'already-credited', correct: 'already-credited', cancel: 'settled', send: 'unsendable' },
   ],
   [
     'an invoice that is credited in part',
@@ -107,7 +107,7 @@ const CASES: readonly (readonly [
     },
     'receive',
     ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive'],
-    { cancel: 'settled', send: 'invalid' },
+    { cancel: 'settled', send: 'unsendable' },
   ],
   [
     'a credit note',
@@ -117,7 +117,7 @@ const CASES: readonly (readonly [
     },
     null,
     ['see-e-invoice', 'mark-sent'],
-    { send: 'invalid' },
+    { send: 'unsendable' },
   ],
   [
     'a quote that was sent',

@@ -6,6 +6,7 @@ import { type EInvoice, group } from '@/core/einvoice/model';
 import { readEInvoiceText, writeEInvoice } from '@/core/einvoice/syntax';
 import { viewOf } from '@/core/einvoice/view';
 import { isoDate } from '@/core/kernel/date';
+import { wordRefusals } from '@/core/wording/refusals';
 import { buildDemo } from '@/demo/buildDemo';
 import { draftFromFile } from './delivery/actions/receivedFiles';
 import { sendEInvoices } from './delivery/actions/sending';
@@ -20,7 +21,7 @@ const DAY = '2026-01-15';
 /** What is in a file that was written and read again. */
 function received(invoice: EInvoice) {
   const read = readEInvoiceText(writeEInvoice(invoice, 'ubl'));
-  if (!read.ok) throw new Error(read.refusals[0]?.expected);
+  if (!read.ok) throw new Error(wordRefusals(read.refusals));
   return viewOf(read.value.invoice);
 }
 

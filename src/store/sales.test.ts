@@ -199,7 +199,7 @@ describe('life after issue', () => {
       perform(db, cancelDocument, { documentId, reason: 'Typed twice' }, momentOn(on));
     const ahead = await issued(db, { accountingDate: '2026-03-10' });
     await file('2026-01-01', '2026-03-02');
-    expect(refusalCodes(await cancelling(ahead.id, '2026-03-02'))).toEqual(['closed-period']);
+    expect(refusalCodes(await cancelling(ahead.id, '2026-03-02'))).toEqual(['closed-document']);
     const late = await issued(db, { issueDate: '2026-03-05', taxPoint: '2026-02-10', accountingDate: '2026-06-01' });
     expect([late.late, late.periodId]).toEqual([true, 'ie-vat|2026-03-01']);
     await file('2026-03-01', '2026-05-02');
@@ -208,7 +208,7 @@ describe('life after issue', () => {
       present(await db.registrations.get('ie-vat'), 'registration'),
       day('2026-03-01'),
     );
-    expect(refusalCodes(await cancelling(late.id, '2026-05-03'))).toEqual(['closed-period']);
+    expect(refusalCodes(await cancelling(late.id, '2026-05-03'))).toEqual(['closed-document']);
     expect(filed.figures.tax).toBe(2300n);
   });
 
@@ -325,7 +325,7 @@ describe('counter and opening', () => {
       note: '',
       rows: [{ taxCode: 'WA-S', amount: '10', account: '4000' }],
     } as const;
-    expect(refusalCodes(await perform(db, enterTakings, input, momentOn(DAY)))).toContain('check-failed');
+    expect(refusalCodes(await perform(db, enterTakings, input, momentOn(DAY)))).toContain('invalid');
     expect(await db.documents.count()).toBe(0);
   });
 

@@ -12,6 +12,7 @@ import type { Registration } from '@/core/tax/registration';
 import { tableFaults } from '@/core/tax/tableFaults';
 import type { Tax, TaxRate } from '@/core/tax/tax';
 import type { TaxCode } from '@/core/tax/taxCode';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, washingtonRegistration } from '@/demo/setup';
 import { loadSetup, present } from './load';
 import { perform } from './perform';
@@ -124,7 +125,7 @@ describe('a sale under a second registration', () => {
       JANUARY,
     );
     const result = await perform(db, issueInvoice, { draftId: draft.id }, momentOn(JANUARY));
-    expect(result.ok ? '' : result.refusals[0]?.expected).toContain('no exchange rate of USD is known');
+    expect(result.ok ? '' : wordRefusals(result.refusals)).toContain('no exchange rate of USD is known');
   });
   test('on a line of the other registration is refused at the line', async () => {
     await withWashington();
@@ -561,8 +562,8 @@ describe('CSV files', () => {
     const rows = [...write({ ...item, account: '4999' })];
     const text = writeCsv(heads, rows);
     const result = await perform(db, importCsv, { table: 'items', text }, momentOn(JANUARY));
-    expect(result.ok ? [] : result.refusals.map((r) => [r.code, r.path, r.found])).toEqual([
-      ['unknown', 'row 2, account', '4999'],
+    expect(result.ok ? [] : result.refusals.map((r) => [r.code, r.path, wordRefusal(r)])).toEqual([
+      ['unknown', 'row 2, account', 'Choose an account of the chart, such as 4000.'],
     ]);
     expect(refusalCodes(await perform(db, changeItem, { ...item, account: '4999' }, momentOn(JANUARY)))).toEqual([
       'unknown',

@@ -32,7 +32,7 @@ const face = {
   /** Reads the bytes of an XML file or a hybrid PDF and checks what it holds. */
   async check(bytes: Uint8Array): Promise<Result<CheckedFile>> {
     if (bytes.length > LARGEST_FILE)
-      return refuse({ code: 'too-large', path: '', expected: `The file is larger than ${LARGEST_FILE / 2 ** 20} MB.` });
+      return refuse({ code: 'too-large', path: '', wanted: { what: 'file-of', mib: LARGEST_FILE / 2 ** 20 } });
     const insidePdf = isPdf(bytes);
     const file = insidePdf ? await invoiceInside(bytes) : accept(bytes);
     if (!file.ok) return file;

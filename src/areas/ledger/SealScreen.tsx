@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
+import { wordFault } from '@/core/wording/refusals';
 import { type ChainCheck, checkPaper, type PaperCheck } from '@/store/sales/queries/seals';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
@@ -141,9 +142,9 @@ function WholeBook() {
       </p>
       {faults !== null && faults.length > 0 && (
         <ul className="text-sm">
-          {faults.slice(0, MOST_FAULTS).map(({ path, expected }) => (
-            <li key={`${path}-${expected}`}>
-              <Mark kind="wrong" /> {path}: expected {expected}
+          {faults.slice(0, MOST_FAULTS).map((fault) => (
+            <li key={`${fault.path}-${wordFault(fault)}`}>
+              <Mark kind="wrong" /> {fault.path}: {wordFault(fault)}
             </li>
           ))}
         </ul>

@@ -73,7 +73,7 @@ export function WriteJournal() {
             {
               code: 'invalid' as const,
               path: `sides[${i}].amount`,
-              expected: `Give an amount such as ${moneySample(currency)}.`,
+              wanted: { what: 'money-such-as' as const, sample: moneySample(currency) },
             },
           ]
         : [],

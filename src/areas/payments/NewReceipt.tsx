@@ -76,10 +76,11 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     patch();
     setRefusals([]);
   };
+  const sample = { what: 'money-such-as', sample: moneySample(currency) } as const;
   const fill = () => {
     const amount = readTypedMoney(sum, currency);
     if (amount === null || amount <= 0n) {
-      setRefusals([{ code: 'invalid', path: 'sum', expected: `Give an amount such as ${moneySample(currency)}.` }]);
+      setRefusals([{ code: 'invalid', path: 'sum', wanted: sample }]);
       return;
     }
     const { allocations: filled, left } = allocateOldestFirst(open, amount);
@@ -90,7 +91,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             {
               code: 'invalid',
               path: 'sum',
-              expected: `${showMoney(left, currency)} is left over: more than all open invoices together. Record what settles them.`,
+              wanted: { what: 'nothing-left-over', left, currency },
             },
           ]
         : [],
@@ -113,7 +114,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         unread.map((d) => ({
           code: 'invalid',
           path: `amount-${d.id}`,
-          expected: `Give an amount such as ${moneySample(currency)}.`,
+          wanted: sample,
           found: amounts[d.id] ?? '',
         })),
       );
@@ -125,10 +126,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         {
           code: 'invalid',
           path: 'sum',
-          expected:
-            received === null
-              ? `Give an amount such as ${moneySample(currency)}.`
-              : `${showMoney(received, currency)} was received, but ${showMoney(total, currency)} is settled below: make them the same. Money beyond what is open can’t be kept here yet.`,
+          wanted: received === null ? sample : { what: 'sum-that-is-settled', received, settled: total, currency },
         },
       ]);
       return;

@@ -29,7 +29,7 @@ function resolverOf<T extends FieldValues>(schema: Schema, recordOf: (value: T) 
     if (result.ok) return { values, errors: {} };
     const errors: FieldErrors<T> = {};
     for (const refusal of [...result.refusals].reverse())
-      set(errors, refusal.path === '' ? 'root' : refusal.path, { type: refusal.code, message: refusal.expected });
+      set(errors, refusal.path === '' ? 'root' : refusal.path, { type: refusal.code, message: wordRefusal(refusal) });
     return { values: {}, errors };
   };
 }

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { type Decimal, isDecimal } from '@/core/kernel/decimal';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { SUPPLY_KINDS, type SupplyKind } from '@/core/tax/decisionTable';
 import { isPrice } from '@/core/tax/price';
@@ -42,16 +43,16 @@ export function unitWord(code: string): string {
 }
 
 export const itemSchema = yup.object({
-  id: neededText('an id'),
-  name: neededText('a name'),
+  id: neededText('give-id'),
+  name: neededText('give-a-name'),
   description: optionalText(1000),
-  unit: yup.string().oneOf(Object.keys(UNITS), 'Choose a unit.').defined(),
+  unit: yup.string().oneOf(Object.keys(UNITS), wanted('choose-unit')).defined(),
   price: yup
     .string()
     .defined()
-    .test('price', 'Give a price such as 12.50, with at most ten decimals.', (v) => isDecimal(v) && isPrice(v)),
+    .test('price', wanted('give-price'), (v) => isDecimal(v) && isPrice(v)),
   priceMode: yup.string().oneOf(['net', 'gross']).defined(),
-  account: neededText('the income account'),
-  taxClass: neededText('the tax class', 30),
-  supply: yup.string().oneOf(SUPPLY_KINDS, 'Choose what is supplied.').defined(),
+  account: neededText('give-income-account'),
+  taxClass: neededText('give-tax-class', 30),
+  supply: yup.string().oneOf(SUPPLY_KINDS, wanted('choose-supply')).defined(),
 });

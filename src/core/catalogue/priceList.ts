@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { type Decimal, isDecimal } from '@/core/kernel/decimal';
 import { neededText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { isPrice } from '@/core/tax/price';
 import type { Item } from './item';
@@ -17,23 +18,23 @@ export interface PriceList {
 
 export const priceListSchema = yup
   .object({
-    id: neededText('an id'),
-    name: neededText('a name', 60),
+    id: neededText('give-id'),
+    name: neededText('give-a-name', 60),
     priceMode: yup.string().oneOf(['net', 'gross']).defined(),
     prices: yup
       .array()
       .of(
         yup.object({
-          itemId: neededText('the item'),
+          itemId: neededText('give-item'),
           price: yup
             .string()
             .defined()
-            .test('price', 'Give a price such as 12.50, with at most ten decimals.', (v) => isDecimal(v) && isPrice(v)),
+            .test('price', wanted('give-price'), (v) => isDecimal(v) && isPrice(v)),
         }),
       )
       .defined(),
   })
-  .test('twice', 'This item stands on the list twice.', function twice(list) {
+  .test('twice', wanted('item-twice'), function twice(list) {
     const ids = list.prices.map((row) => row.itemId);
     const at = ids.findIndex((id, i) => ids.indexOf(id) !== i);
     return at < 0 || this.createError({ path: `prices[${at}].itemId` });

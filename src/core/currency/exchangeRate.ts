@@ -5,6 +5,7 @@ import { type Decimal, isDecimal, ratioOf, tenTo, trimmed, writeUnits } from '@/
 import { divide, multiply, ONE, type Ratio } from '@/core/kernel/ratio';
 import { halfUp } from '@/core/kernel/rounding';
 import { dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 
 /** What one unit of the home currency was worth in another on a day. */
 export interface ExchangeRate {
@@ -18,13 +19,13 @@ export interface ExchangeRate {
 }
 
 export const exchangeRateSchema = yup.object({
-  id: neededText('an id'),
-  currency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
-  date: dateText('Give the day of the rate, such as 2026-11-23.'),
+  id: neededText('give-id'),
+  currency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
+  date: dateText('give-day-of-rate'),
   perHome: yup
     .string()
     .defined()
-    .test('rate', 'Give a rate above zero, such as 1.0850.', (v) => isDecimal(v) && ratioOf(v).n > 0n),
+    .test('rate', wanted('give-exchange-rate'), (v) => isDecimal(v) && ratioOf(v).n > 0n),
   source: optionalText(80),
 });
 

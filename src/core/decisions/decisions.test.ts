@@ -71,7 +71,7 @@ describe('issuing', () => {
 
 describe('the days of numbers', () => {
   const lastOn = (date: string) => FIRST_SERIES.map((s) => ({ ...s, count: 1, lastDate: day(date) }));
-  const backwards = { code: 'number-order', path: 'issueDate', expected: '2026-01-16', found: '2026-01-15' };
+  const backwards = { code: 'number-order', path: 'issueDate', last: '2026-01-16', day: '2026-01-15' };
 
   test('never go back: an invoice, a credit note and a quote before the last number are refused', () => {
     expect(issue(material({ series: lastOn('2026-01-16') }), ASKED, moment)).toEqual({

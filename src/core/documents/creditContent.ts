@@ -180,13 +180,13 @@ interface Taken {
 /** All that is left, or an amount that is shared over all that is left of net and taxes. */
 function takenByAmount(invoice: IssuedDocument, left: CreditLeft, amount: Minor, words: string): Result<Taken> {
   const { currency, priceMode } = invoice.content;
-  if (amount <= 0n) return refuse({ code: 'invalid', path: 'amount', expected: 'Give an amount above zero.' });
+  if (amount <= 0n) return refuse({ code: 'invalid', path: 'amount', wanted: 'amount-above-zero' });
   if (amount > left.gross)
     return refuse({
       code: 'over-credited',
       path: 'amount',
-      expected: writeMoney(left.gross, currency),
-      found: writeMoney(amount, currency),
+      left: left.gross,
+      currency,
     });
   const parts = left.groups.flatMap(({ net, components }) => [net, ...components]);
   const shares = share(amount, parts).map(minor);
@@ -215,14 +215,13 @@ function takenByLine(
     const quantity = quantities.get(line.id);
     if (quantity === undefined || ratioOf(quantity).n === 0n) return [];
     if (compare(ratioOf(quantity), quantityToCredit(line, notes)) > 0) {
-      refusals.push({ code: 'over-credited', path: `quantities.${line.id}`, found: quantity });
+      refusals.push({ code: 'over-credited', path: `quantities.${line.id}` });
       return [];
     }
     return [quantityLine(line, figures.lines[i]?.value ?? NOTHING, quantity, notes, content.currency)];
   });
   if (refusals.length > 0) return refuse(...refusals);
-  if (lines.length === 0)
-    return refuse({ code: 'missing', path: 'quantities', expected: 'Say what is taken back of at least one line.' });
+  if (lines.length === 0) return refuse({ code: 'missing', path: 'quantities', wanted: 'say-what-is-taken-back' });
   const adjustments = partOfAdjustments(invoice, notes, lines);
   return accept({ lines: eased(content, lines, adjustments, left), adjustments });
 }
@@ -456,7 +455,8 @@ export function creditContent(
     return refuse({
       code: 'over-credited',
       path: 'quantities',
-      expected: writeMoney(left.gross, content.currency),
+      left: left.gross,
+      currency: content.currency,
     });
   const held = new Map(
     computed.groups.map((group) => {

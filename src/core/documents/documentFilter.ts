@@ -70,8 +70,8 @@ export interface SavedView {
 }
 
 export const savedViewSchema = yup.object({
-  id: neededText('an id'),
-  name: neededText('a name for this view', 60),
+  id: neededText('give-id'),
+  name: neededText('give-name-of-view', 60),
   query: optionalText(200),
   filter: yup.object({
     kinds: yup

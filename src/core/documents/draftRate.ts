@@ -2,6 +2,7 @@ import { crossRate, homeRate } from '@/core/currency/exchangeRate';
 import type { Currency } from '@/core/kernel/currency';
 import { decimal, ratioOf, readTypedDecimal } from '@/core/kernel/decimal';
 import type { Refusal } from '@/core/kernel/result';
+import type { RateNeed } from '@/core/kernel/wanted';
 import type { Registration } from '@/core/tax/registration';
 import type { Content, HomeRate } from './content';
 import type { Draft } from './draft';
@@ -18,10 +19,10 @@ export type Found<T> = T | Refusal | undefined;
 export const isRefusal = (found: unknown): found is Refusal =>
   found !== null && typeof found === 'object' && 'path' in found && 'code' in found;
 
-const noRate = (currency: string, path: string, why: string): Refusal => ({
+const noRate = (currency: Currency, path: 'perHome' | 'taxPoint', need: RateNeed): Refusal => ({
   code: 'missing',
   path,
-  expected: `${why}, and no exchange rate of ${currency} is known on or before the tax point: give it in Setup, Exchange rates${path === 'perHome' ? ', or type it here' : ''}.`,
+  wanted: { what: 'exchange-rate', currency, need, typed: path === 'perHome' },
 });
 
 /** The exchange rate of a draft: as typed, else that of the tax point; undefined in home currency. */
@@ -32,14 +33,14 @@ export function homeRateOf(draft: Draft, setting: Setting): Found<HomeRate> {
   const typed = draft.perHome.trim();
   if (typed === '') {
     const found = setting.rateOf(currency);
-    if (found === null) return noRate(currency, 'perHome', `The document is in ${currency}`);
+    if (found === null) return noRate(currency, 'perHome', 'document');
     const { perHome, date, source } = found;
     return { currency: home, rate: homeRate(perHome), perHome, on: date, source };
   }
   const perHome = readTypedDecimal(typed);
   const day = datesOf(draft).taxPoint;
   if (perHome === null || ratioOf(perHome).n <= 0n || day === null)
-    return { code: 'invalid', path: 'perHome', expected: 'Give a rate above zero, such as 1.0850.', found: typed };
+    return { code: 'invalid', path: 'perHome', wanted: 'give-exchange-rate', found: typed };
   return { currency: home, rate: homeRate(perHome), perHome, on: day, source: '' };
 }
 
@@ -55,7 +56,7 @@ export function filingRate(
   if (filingCurrency === homeCurrency) return undefined;
   if (filingCurrency === currency) return { currency, rate: ONE_TO_ONE };
   const rate = setting.rateOf(filingCurrency);
-  if (rate === null) return noRate(filingCurrency, 'taxPoint', `${registration.name} is filed in ${filingCurrency}`);
+  if (rate === null) return noRate(filingCurrency, 'taxPoint', { filing: registration.name });
   return {
     currency: filingCurrency,
     rate: home === undefined ? rate.perHome : crossRate(home.perHome, rate.perHome),

@@ -17,31 +17,28 @@ import { thresholdRefusals, withholdingOn } from './withhold';
 
 function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | null): Refusal[] {
   const refusals: Refusal[] = [];
-  if (customer === null) refusals.push({ code: 'missing', path: 'customerId', expected: 'Choose the customer.' });
+  if (customer === null) refusals.push({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
   if (dates.issueDate === null)
-    refusals.push({ code: 'invalid', path: 'issueDate', expected: 'Give the issue date.', found: draft.issueDate });
+    refusals.push({ code: 'invalid', path: 'issueDate', wanted: 'give-issue-date', found: draft.issueDate });
   if (dates.taxPoint === null)
     refusals.push({
       code: 'invalid',
       path: 'taxPoint',
-      expected: 'Give the tax point as a day.',
+      wanted: 'give-tax-point',
       found: draft.taxPoint,
     });
   if (dates.dueDate === null)
     refusals.push({
       code: 'invalid',
       path: 'due',
-      expected:
-        draft.kind === 'quote'
-          ? 'Say how long the quote holds: a day, or such as 1m.'
-          : 'Give the due date as a day or as terms such as 30d, 30% 0d + 70% 30d, or 30d, 2% 10d.',
+      wanted: draft.kind === 'quote' ? 'say-how-long-it-holds' : 'give-due-date',
       found: draft.due,
     });
   else if (dates.issueDate !== null && dates.dueDate < dates.issueDate)
     refusals.push({
       code: 'invalid',
       path: 'due',
-      expected: 'The due date can not be before the issue date.',
+      wanted: 'due-date-not-before-issue',
       found: dates.dueDate,
     });
   const { supplyFrom, accountingDate } = draft;
@@ -49,14 +46,14 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
     refusals.push({
       code: 'invalid',
       path: 'supplyFrom',
-      expected: 'Give the first day of the supply, on or before its tax point.',
+      wanted: 'give-first-day-of-supply',
       found: supplyFrom,
     });
   if (accountingDate !== '' && !isIsoDate(accountingDate))
     refusals.push({
       code: 'invalid',
       path: 'accountingDate',
-      expected: 'Give the day it is posted under.',
+      wanted: 'give-accounting-date',
       found: accountingDate,
     });
   draft.lines.forEach(({ supplied }, i) => {
@@ -64,7 +61,7 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
       refusals.push({
         code: 'invalid',
         path: `lines[${i}].supplied`,
-        expected: 'Give the day of this supply.',
+        wanted: 'give-day-of-supply',
         found: supplied,
       });
   });
@@ -75,8 +72,9 @@ function changedRefusals(known: DraftTaxes): Refusal[] {
   return known.changed.map(({ held, now }) => ({
     code: 'rate-changed',
     path: 'held',
-    expected: `${now.percent} %`,
-    found: `${held.name}, ${held.percent} %`,
+    tax: held.name,
+    held: `${held.percent} %`,
+    now: `${now.percent} %`,
   }));
 }
 
@@ -129,14 +127,14 @@ export function freezeDraft(
     refusals.push({
       code: 'missing',
       path: '',
-      expected: 'Set up a registration first: every document belongs to one.',
+      wanted: 'set-up-registration',
     });
-  if (written.length === 0) refusals.push({ code: 'missing', path: 'lines', expected: 'Write at least one line.' });
+  if (written.length === 0) refusals.push({ code: 'missing', path: 'lines', wanted: 'write-a-line' });
   for (const { line, index } of written)
     for (const refusal of lineRefusals(line, index, currency)) {
       // A missing tax says why the table decided nothing, rather than only that it is missing.
       const why = refusal.path.endsWith('.taxCode') ? lineVerdict(draft, line, customer, setting).problem : '';
-      refusals.push(why === '' ? refusal : { ...refusal, expected: why });
+      refusals.push(why === '' ? refusal : { code: 'undecided', path: refusal.path, why });
     }
   draft.adjustments.forEach((adjustment, index) => {
     refusals.push(...adjustmentRefusals(adjustment, index, currency));
@@ -154,10 +152,10 @@ export function freezeDraft(
     return refuse(...refusals);
   if (!isActive(registration, taxPoint))
     refusals.push({
-      code: 'invalid',
+      code: 'not-in-force',
       path: 'taxPoint',
-      expected: `${registration.name} is not in force on the tax point: choose another day or registration.`,
-      found: taxPoint,
+      registration: registration.name,
+      day: taxPoint,
     });
 
   const known = draftTaxes(draft, customer, setting);

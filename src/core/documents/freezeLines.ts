@@ -21,15 +21,19 @@ function taxRefusal(
 ): Refusal | null {
   const path = `${at}.taxCode`;
   const problem = known.unresolved.get(line.taxCode);
-  if (problem !== undefined) return { code: 'unknown', path, expected: problem, found: line.taxCode };
+  if (problem !== undefined) return { code: 'undecided', path, why: problem };
   if (line.taxByHand) return null;
   const { registrationId } = verdictOf(line);
   if (registrationId === '' || registrationId === draft.registrationId) return null;
   const nameOf = (id: string) => setting.setup.registrations.find((r) => r.id === id)?.name ?? id;
   return {
-    code: 'check-failed',
+    code: 'invalid',
     path,
-    expected: `This line is reported under ${nameOf(registrationId)}, the document under ${nameOf(draft.registrationId)}: put it on a document of its own.`,
+    wanted: {
+      what: 'line-of-one-registration',
+      line: nameOf(registrationId),
+      document: nameOf(draft.registrationId),
+    },
   };
 }
 
@@ -114,11 +118,11 @@ export function freezeOverrides(
       refusals.push({
         code: 'invalid',
         path: `overrides[${index}].amount`,
-        expected: `Give the tax as an amount such as ${exponentOf(currency) === 0 ? '12' : '12.50'}.`,
+        wanted: { what: 'tax-amount', whole: exponentOf(currency) === 0 },
         found: override.amount,
       });
     if (override.reason.trim() === '')
-      refusals.push({ code: 'missing', path: `overrides[${index}].reason`, expected: 'Say why this tax is typed.' });
+      refusals.push({ code: 'missing', path: `overrides[${index}].reason`, wanted: 'say-why-tax-is-typed' });
     return read === null ? [] : [{ ...read, reason: override.reason.trim() }];
   });
 }

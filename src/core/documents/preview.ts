@@ -5,7 +5,7 @@ import type { CalcInput, CalcLine, CalcResult, LineResult } from '@/core/tax/cal
 import { calculate } from '@/core/tax/calculate';
 import { type Computed, calcInputOf, type FrozenTax, type FrozenWithholding, type HomeRate } from './content';
 import type { Draft, DraftLine } from './draft';
-import { homeRateOf } from './draftRate';
+import { homeRateOf, isRefusal } from './draftRate';
 import { type ChangedTax, draftTaxes, liveOverrides } from './draftTaxes';
 import { datesOf } from './lineTax';
 import { calcAdjustmentOf, calcLineOf, calcOverrideOf, currencyOf } from './readLine';
@@ -69,7 +69,7 @@ export function preview(draft: Draft, customer: Customer | null, setting: Settin
   const registration = registrationFor(setting, draft.registrationId);
   const currency = currencyOf(draft, setting.business.homeCurrency);
   const found = homeRateOf(draft, setting);
-  const home = found !== undefined && 'rate' in found ? found : undefined;
+  const home = isRefusal(found) ? undefined : found;
   const content: Computed = {
     currency,
     priceMode: draft.priceMode,

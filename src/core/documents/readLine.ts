@@ -2,6 +2,7 @@ import { type Currency, exponentOf, isCurrency } from '@/core/kernel/currency';
 import { type Decimal, decimalsOf, readTypedDecimal } from '@/core/kernel/decimal';
 import { readMoney } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
+import type { Wanted } from '@/core/kernel/wanted';
 import type { CalcAdjustment, CalcLine, CalcOverride, Discount } from '@/core/tax/calcTypes';
 import { isPrice } from '@/core/tax/price';
 import type { Draft, DraftAdjustment, DraftLine, DraftOverride } from './draft';
@@ -67,27 +68,17 @@ export function calcLineOf(line: DraftLine, currency: Currency): CalcLine | null
 /** What keeps a line from being issued, by field. */
 export function lineRefusals(line: DraftLine, index: number, currency: Currency): Refusal[] {
   const { quantity, unitPrice, discount } = readLine(line, currency);
-  const at = (field: string, expected: string, found: string): Refusal => ({
-    code: found.trim() === '' ? 'missing' : 'invalid',
-    path: `lines[${index}].${field}`,
-    expected,
-    ...(found.trim() !== '' && { found }),
-  });
+  const at = (field: string, wanted: Wanted, found: string): Refusal => {
+    const path = `lines[${index}].${field}`;
+    return found.trim() === '' ? { code: 'missing', path, wanted } : { code: 'invalid', path, wanted, found };
+  };
   const refusals: Refusal[] = [];
-  if (line.description.trim() === '')
-    refusals.push(at('description', 'Say what is supplied on this line.', line.description));
-  if (quantity === null) refusals.push(at('quantity', 'Give a quantity such as 3 or 1.5.', line.quantity));
-  if (unitPrice === null)
-    refusals.push(at('price', 'Give a price such as 12.50, with at most ten decimals.', line.price));
+  if (line.description.trim() === '') refusals.push(at('description', 'say-what-is-supplied', line.description));
+  if (quantity === null) refusals.push(at('quantity', 'give-quantity', line.quantity));
+  if (unitPrice === null) refusals.push(at('price', 'give-price', line.price));
   if (discount === null)
-    refusals.push(
-      at(
-        'discount',
-        `Give a discount as 10% or as an amount with at most ${exponentOf(currency)} decimals.`,
-        line.discount,
-      ),
-    );
-  if (line.taxCode === '') refusals.push(at('taxCode', 'Choose the tax code of this line.', ''));
+    refusals.push(at('discount', { what: 'discount', decimals: exponentOf(currency) }, line.discount));
+  if (line.taxCode === '') refusals.push(at('taxCode', 'choose-tax-code-of-line', ''));
   return refusals;
 }
 
@@ -96,15 +87,19 @@ export function adjustmentRefusals(adjustment: DraftAdjustment, index: number, c
   const path = `adjustments[${index}]`;
   const refusals: Refusal[] = [];
   if (adjustment.text.trim() === '')
-    refusals.push({ code: 'missing', path: `${path}.text`, expected: `Say what this ${adjustment.kind} is for.` });
+    refusals.push({
+      code: 'missing',
+      path: `${path}.text`,
+      wanted: { what: 'say-what-it-is-for', kind: adjustment.kind },
+    });
   const figure = readDiscount(adjustment.amount, currency);
   if (figure === null || figure === undefined)
     refusals.push({
       code: adjustment.amount.trim() === '' ? 'missing' : 'invalid',
       path: `${path}.amount`,
-      expected: `Give a percentage such as 10% or an amount with at most ${exponentOf(currency)} decimals.`,
+      wanted: { what: 'percentage-or-amount-of', decimals: exponentOf(currency) },
     });
   if (!adjustment.spread && adjustment.taxCode === '')
-    refusals.push({ code: 'missing', path: `${path}.taxCode`, expected: 'Choose its tax code.' });
+    refusals.push({ code: 'missing', path: `${path}.taxCode`, wanted: 'choose-its-tax-code' });
   return refusals;
 }

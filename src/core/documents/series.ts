@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import type { IsoDate } from '@/core/kernel/date';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import type { DocumentKind } from './kinds';
 
 export type SeriesKind = DocumentKind | 'receipt';
@@ -32,19 +33,19 @@ export interface Series {
 
 /** What of a series the bookkeeper sets. */
 export const seriesSchema = yup.object({
-  id: neededText('an id'),
+  id: neededText('give-id'),
   registrationId: optionalText(60),
-  prefix: neededText('a prefix such as INV', 12).matches(
+  prefix: neededText('give-prefix', 12).matches(
     /^[A-Za-z0-9]+(?:[-/][A-Za-z0-9]+)*$/,
-    'A prefix has letters and digits, such as INV or INV-US.',
+    wanted('prefix-of-letters-and-digits'),
   ),
-  digits: yup.number().integer().min(1, 'Give at least one digit.').max(9, 'Give at most nine digits.').defined(),
+  digits: yup.number().integer().min(1, wanted('one-digit-at-least')).max(9, wanted('nine-digits-at-most')).defined(),
   yearly: yup.boolean().defined(),
   start: yup
     .number()
-    .integer('Give a whole number.')
-    .min(1, 'The first number is 1 or above.')
-    .max(999_999_999, 'Give a first number of at most nine digits.')
+    .integer(wanted('give-whole-number'))
+    .min(1, wanted('first-number-from-1'))
+    .max(999_999_999, wanted('first-number-of-nine-digits'))
     .defined(),
 });
 

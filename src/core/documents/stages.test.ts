@@ -106,7 +106,7 @@ describe('stages of a quote', () => {
     const material = { draft: again, customer, setting, series: FIRST_SERIES, chart: FIRST_CHART, family };
     const refused = issue(material, { overrun: false }, momentOn(DAY));
     expect(refused.ok ? [] : refused.refusals).toEqual([
-      { code: 'overrun', path: 'lines', expected: quote.number, found: 'Calibration, Calibration' },
+      { code: 'overrun', path: 'lines', quote: quote.number, lines: ['Calibration', 'Calibration'] },
     ]);
     expect(issue(material, { overrun: true }, momentOn(DAY)).ok).toBe(true);
   });

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 
 /** Columns that a style may leave out; description and value always print. */
 export const STYLE_COLUMNS = ['quantity', 'price', 'discount', 'tax', 'supplied'] as const;
@@ -43,15 +44,15 @@ export const PLAIN_STYLE: DocumentStyle = {
 const LARGEST_LOGO = 300_000;
 
 export const styleSchema = yup.object({
-  id: neededText('an id'),
-  name: neededText('a name', 60),
+  id: neededText('give-id'),
+  name: neededText('give-a-name', 60),
   accent: yup
     .string()
-    .matches(/^#[0-9A-Fa-f]{6}$/, 'Give a colour such as #9A4320.')
+    .matches(/^#[0-9A-Fa-f]{6}$/, wanted('give-colour'))
     .defined(),
   logo: optionalText(LARGEST_LOGO).test(
     'jpeg',
-    'Choose a picture; it is kept as JPEG.',
+    wanted('choose-picture'),
     (v) => v === '' || v.startsWith('data:image/jpeg;base64,'),
   ),
   leaveOutColumns: yup
@@ -75,6 +76,6 @@ export const styleSchema = yup.object({
   payment: yup.string().oneOf(['account', 'code', 'slip']).defined(),
   words: yup
     .array()
-    .of(yup.object({ language: neededText('the language', 5), title: optionalText(60), foot: optionalText(500) }))
+    .of(yup.object({ language: neededText('give-language', 5), title: optionalText(60), foot: optionalText(500) }))
     .defined(),
 });

@@ -45,7 +45,7 @@ export function thresholdRefusals(
       {
         code: 'missing',
         path: 'taxPoint',
-        expected: `The threshold of ${type.name} is in ${type.currency}, and no exchange rate of ${type.currency} is known on or before the tax point: give it in Setup, Exchange rates.`,
+        wanted: { what: 'exchange-rate', currency: type.currency, need: { threshold: type.name }, typed: false },
       },
     ];
   });

@@ -45,9 +45,9 @@ export function readEInvoiceText(text: string): Result<ReadInvoice> {
   const syntax: Syntax | null = root.name in UBL_ROOTS ? 'ubl' : root.name === CII_ROOT ? 'cii' : null;
   if (syntax === null)
     return refuse({
-      code: 'foreign',
+      code: 'invalid',
       path: `/${root.name}`,
-      expected: `The root is ${root.name.replace('{}', '')}, which is no e-invoice: a UBL Invoice or CreditNote or a CII CrossIndustryInvoice in its own namespace is needed.`,
+      wanted: { what: 'e-invoice-root', root: root.name.replace('{}', '') },
     });
   const invoice = newGroup('ROOT', root);
   const [currency, taxCurrency] = CURRENCIES[syntax].map((way) => descend(root, ...way)?.text ?? '') as [

@@ -2,7 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { BOOK_TABLES, type BookContent, type BookTable, sinceVersion } from '@/core/book/tables';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
 import { digest } from '@/core/kernel/digest';
-import { accept, type Refusal, type Result, refuse, shown } from '@/core/kernel/result';
+import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { bookFaults } from './bookFaults';
 import { broughtUp, UPGRADES } from './upgrades';
 
@@ -77,7 +77,7 @@ function unzip(bytes: Uint8Array): Result<Record<string, Uint8Array>> {
       return refuse({
         code: 'too-large',
         path: '',
-        expected: 'The archive unpacks to more than a book can be, 1 GiB. Nothing was changed.',
+        wanted: 'archive-of-1-gib',
       });
     if (twice !== '') return refuse(damaged(twice, 'to be in the archive once'));
     return accept(unzipSync(bytes, { filter: ({ name }) => wanted.has(name) }));
@@ -91,15 +91,15 @@ function readManifest(file: Uint8Array | undefined): Result<Manifest> {
   if (file === undefined) return refuse({ code: 'foreign', path: MANIFEST });
   try {
     const manifest = JSON.parse(strFromU8(file)) as Partial<Manifest> | null;
-    if (manifest?.format !== FORMAT) return refuse({ code: 'foreign', path: MANIFEST, found: shown(manifest?.format) });
+    if (manifest?.format !== FORMAT) return refuse({ code: 'foreign', path: MANIFEST });
     if (typeof manifest.version !== 'number' || typeof manifest.tables !== 'object' || manifest.tables === null)
       return refuse(damaged(MANIFEST, 'a version and a list of tables'));
     if (manifest.version > ARCHIVE_VERSION)
       return refuse({
         code: 'too-new',
         path: MANIFEST,
-        expected: String(ARCHIVE_VERSION),
-        found: String(manifest.version),
+        version: manifest.version,
+        reads: ARCHIVE_VERSION,
       });
     return accept(manifest as Manifest);
   } catch {

@@ -47,7 +47,7 @@ function schemaFaults(content: BookContent): Refusal[] {
     if (records === undefined) continue;
     for (const record of content[table].flatMap((row) => records.of(row as never))) {
       const result = validated(records.schema, record);
-      if (!result.ok) return result.refusals.map((r) => fault(`${table}, ${r.path}`, r.expected ?? ''));
+      if (!result.ok) return result.refusals.map((r) => fault(`${table}, ${r.path}`, 'a record that Setup would keep'));
     }
   }
   return [];

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+import type { Wanted } from '@/core/kernel/wanted';
 
 /** Largest CSV text that is read: 20 MiB of characters. */
 const LARGEST = 20 * 2 ** 20;
@@ -27,10 +28,10 @@ export interface CsvRow {
   readonly cells: Readonly<Record<string, string>>;
 }
 
-const wrong = (path: string, expected: string, found?: string): Refusal => ({
+const wrong = (path: string, what: Wanted, found?: string): Refusal => ({
   code: 'invalid',
   path,
-  expected,
+  wanted: what,
   ...(found !== undefined && { found }),
 });
 
@@ -42,20 +43,16 @@ export function readCells(text: string): readonly (readonly string[])[] {
 
 /** Reads CSV with these heads in any order. Refused with row and column where it can't be understood. */
 export function readCsv(text: string, heads: readonly string[]): Result<readonly CsvRow[]> {
-  if (text.length > LARGEST)
-    return refuse({ code: 'too-large', path: '', expected: 'The file is larger than 20 MB. Take it in by parts.' });
+  if (text.length > LARGEST) return refuse({ code: 'too-large', path: '', wanted: 'table-of-20-mb' });
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' });
   const [broken] = errors.filter((error) => error.type === 'Quotes');
-  if (broken !== undefined) return refuse(wrong(`row ${(broken.row ?? 0) + 1}`, 'Close the quotation mark.'));
+  if (broken !== undefined) return refuse(wrong(`row ${(broken.row ?? 0) + 1}`, 'close-quotation-mark'));
   const [first, ...rest] = data;
   const found = (first ?? []).map((head) => head.trim().toLowerCase());
   const missing = heads.filter((head) => !found.includes(head));
-  if (first === undefined || missing.length > 0)
-    return refuse(
-      wrong('row 1', `The first row must hold the heads ${heads.join(', ')}; ${missing.join(', ')} is missing.`),
-    );
+  if (first === undefined || missing.length > 0) return refuse(wrong('row 1', { what: 'heads', heads, missing }));
   const long = rest.findIndex((cells) => cells.length > found.length);
-  if (long >= 0) return refuse(wrong(`row ${long + 2}`, `Give ${found.length} cells, as in the first row.`));
+  if (long >= 0) return refuse(wrong(`row ${long + 2}`, { what: 'cells-of-the-head', count: found.length }));
   return accept(
     rest.map((cells, i) => ({
       row: i + 2,

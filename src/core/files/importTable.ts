@@ -80,7 +80,7 @@ export function planImport<T extends CsvTable>(
       wrong.push({
         code: 'unknown',
         path: `row ${one.rows[0]}, customer`,
-        expected: 'There is no customer with this id.',
+        wanted: 'known-customer-id',
       });
     const kept = recordKept<CsvTable>(table, one.value) as CsvRecords[T];
     if (before === undefined) added.push(kept);

@@ -58,10 +58,9 @@ export function readRateXml(text: string, home: Currency, source: string): Resul
     return refuse({
       code: 'too-large',
       path: '',
-      expected: 'The file of rates is too large. Choose one of fewer days.',
+      wanted: 'fewer-days-of-rates',
     });
-  if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return refuse({ code: 'invalid', path: 'file', expected: 'An XML file of rates without a document type.' });
+  if (/<!(?:DOCTYPE|ENTITY)/i.test(text)) return refuse({ code: 'invalid', path: 'file', wanted: 'rates-without-dtd' });
   let root: Node;
   try {
     const parser = new XMLParser({
@@ -77,7 +76,7 @@ export function readRateXml(text: string, home: Currency, source: string): Resul
     return refuse({
       code: 'invalid',
       path: 'file',
-      expected: 'A whole XML file.',
+      wanted: 'whole-xml-file',
       found: shown((error as Error).message),
     });
   }
@@ -94,6 +93,6 @@ export function readRateXml(text: string, home: Currency, source: string): Resul
   return refuse({
     code: 'invalid',
     path: 'file',
-    expected: `A file of daily rates that quotes ${home}; this one holds none.`,
+    wanted: { what: 'rates-of', home },
   });
 }

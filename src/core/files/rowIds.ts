@@ -1,4 +1,5 @@
 import type { Refusal } from '@/core/kernel/result';
+import type { NamedBy, Wanted } from '@/core/kernel/wanted';
 import { wordsOf } from '@/core/kernel/words';
 import type { CsvRow } from './csv';
 
@@ -6,10 +7,10 @@ const LONGEST_ID = 40;
 
 const plainName = (name: string): string => wordsOf(name).join(' ');
 
-const says = (row: number, head: string, expected: string, found: string): Refusal => ({
+const says = (row: number, head: string, wanted: Wanted, found: string): Refusal => ({
   code: 'invalid',
   path: `row ${row}, ${head}`,
-  expected,
+  wanted,
   found,
 });
 
@@ -28,21 +29,18 @@ export function withIds(
 ): { readonly rows: readonly CsvRow[]; readonly refusals: readonly Refusal[] } {
   const refusals: Refusal[] = [];
   const taken = new Set(rows.map(({ cells }) => cells.id ?? '').filter(Boolean));
-  const byName = new Map<string, string>();
+  const byName = new Map<string, NamedBy>();
   for (const { id, name } of known) {
     taken.add(id);
-    byName.set(plainName(name), `The book has this name with the id ${id}`);
+    byName.set(plainName(name), { id });
   }
   const made = rows.map((row): CsvRow => {
     const { id = '', name = '' } = row.cells;
     const plain = plainName(name);
     const before = byName.get(plain);
-    if (!byName.has(plain)) byName.set(plain, `Row ${row.row} has this name`);
+    if (!byName.has(plain)) byName.set(plain, { row: row.row });
     if (id !== '' || name === '') return row;
-    if (before !== undefined)
-      refusals.push(
-        says(row.row, 'id', `${before}. Write the id of the one you mean, or an id of its own for another.`, name),
-      );
+    if (before !== undefined) refusals.push(says(row.row, 'id', { what: 'id-of-the-one-meant', by: before }, name));
     const stem = plain.replaceAll(' ', '-').slice(0, LONGEST_ID) || `row-${row.row}`;
     let fresh = stem;
     for (let i = 2; taken.has(fresh); i++) fresh = `${stem}-${i}`;
@@ -61,7 +59,7 @@ export function twice(
   return records.flatMap(({ value: { id }, rows: [row = 0] }) => {
     const before = first.get(id);
     if (before === undefined) first.set(id, row);
-    return before === undefined ? [] : [says(row, head, `Row ${before} is of the same record: leave one out.`, id)];
+    return before === undefined ? [] : [says(row, head, { what: 'another-row', row: before }, id)];
   });
 }
 
@@ -78,7 +76,7 @@ export function atOdds(
     return heads.flatMap((head) => {
       const [said, saidBefore = ''] = [row.cells[head] ?? '', before?.cells[head]];
       if (before === undefined || said === saidBefore) return [];
-      return [says(row.row, head, `Row ${before.row} says “${saidBefore}” of the same record.`, said)];
+      return [says(row.row, head, { what: 'same-of-record', row: before.row, said: saidBefore }, said)];
     });
   });
 }

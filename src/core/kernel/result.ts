@@ -1,64 +1,99 @@
-/**
- * The kernel's entrance for outcomes. Any room may use it.
- *
- * A refusal is a value, never an exception: it crosses workers and transactions unchanged and a
- * screen words it at the field `path` points to.
- */
-export interface Refusal {
-  /** What went wrong, as a stable word for programs and wording tables. */
-  readonly code: RefusalCode;
-  /** Where: a path such as `lines[0].quantity`; empty for the whole. */
-  readonly path: string;
-  /** What would have been accepted, in plain words. */
-  readonly expected?: string;
-  /** What was found, already shortened for display. */
-  readonly found?: string;
+import type { Currency } from './currency';
+import type { IsoDate } from './date';
+import type { Minor } from './money';
+import type { Wanted } from './wanted';
+
+/** What each refusal says besides where it stands; `found` is shortened for display. `core/wording/refusals.ts` words them. */
+export interface RefusalFacts {
+  invalid: { readonly wanted: Wanted; readonly found?: string };
+  missing: { readonly wanted: Wanted };
+  unknown: { readonly wanted: Wanted; readonly found?: string };
+  /** No tax could be decided on; Workings say why. */
+  undecided: { readonly why: string };
+  /** Data for a command that break its form, in the terms of its description. */
+  malformed: { readonly must: string; readonly found?: string };
+  'not-found': { readonly what?: 'invoice-of-customer' | 'registration' };
+  duplicate: { readonly found: string };
+  stale: Nothing;
+  'already-issued': Nothing;
+  'already-credited': { readonly by: readonly string[] };
+  'already-filed': Nothing;
+  'not-ended': { readonly period: string; readonly until: IsoDate };
+  'earlier-open': { readonly period: string };
+  'closed-period': { readonly day: IsoDate; readonly filedUntil: IsoDate };
+  /** As above, where the way out is another document. */
+  'closed-document': { readonly day: IsoDate };
+  'before-registration': { readonly day: IsoDate; readonly from: IsoDate };
+  'not-in-force': { readonly registration: string; readonly day: IsoDate };
+  /** A check of the document that blocks it; its own words. */
+  'check-failed': { readonly finding: string };
+  'over-allocated': { readonly number: string };
+  'over-credited': { readonly left?: Minor; readonly currency?: Currency };
+  overrun: { readonly quote: string; readonly lines: readonly string[] };
+  'wrong-kind': { readonly number: string; readonly takes: 'invoice' | 'quote' | 'posted' | 'cancellable' };
+  settled: { readonly by: 'cancelled' | 'credited' | 'paid' };
+  sent: { readonly on: IsoDate };
+  'sent-before': { readonly on: IsoDate };
+  'on-its-way': Nothing;
+  unsendable: { readonly number: string; readonly why: Unsendable };
+  replaced: { readonly by: string };
+  billed: Nothing;
+  unbalanced: Nothing;
+  unexplained: Nothing;
+  /** `keep` is the value documents rest on, a day of the last of them, or the name of what stays. */
+  'in-use': { readonly keep: string };
+  'rate-changed': { readonly tax: string; readonly held: string; readonly now: string };
+  unusual: { readonly day: IsoDate; readonly why: Unusual };
+  'before-book': { readonly day: IsoDate; readonly began: IsoDate };
+  'number-order': { readonly day: IsoDate; readonly last: IsoDate };
+  begun: { readonly from: IsoDate; readonly rate: string };
+  circle: Nothing;
+  'book-exists': Nothing;
+  'no-book': Nothing;
+  /** `expected` names the form of what was to be there. */
+  damaged: { readonly expected: string; readonly found?: string };
+  foreign: Nothing;
+  'too-new': { readonly version: number; readonly reads: number };
+  overlap: { readonly ours: string; readonly theirs: string };
+  'too-large': { readonly wanted: Wanted };
+  unreadable: { readonly file: string };
+  'storage-full': Nothing;
+  'storage-failed': { readonly found: string };
+  'newer-book': Nothing;
+  /** The person stopped it. */
+  stopped: Nothing;
+  fault: { readonly found: string };
 }
 
-export type RefusalCode =
-  | 'invalid'
-  | 'missing'
-  | 'unknown'
-  | 'not-found'
-  | 'duplicate'
-  | 'stale'
-  | 'already-issued'
-  | 'already-credited'
-  | 'already-filed'
-  | 'not-ended'
-  | 'earlier-open'
-  | 'closed-period'
-  | 'before-registration'
-  | 'check-failed'
-  | 'over-allocated'
-  | 'over-credited'
-  | 'overrun'
-  | 'settled'
-  | 'sent'
-  | 'sent-before'
-  | 'on-its-way'
-  | 'replaced'
-  | 'billed'
-  | 'unbalanced'
-  | 'unexplained'
-  | 'in-use'
-  | 'rate-changed'
-  | 'unusual'
-  | 'before-book'
-  | 'number-order'
-  | 'begun'
-  | 'circle'
-  | 'book-exists'
-  | 'no-book'
-  | 'damaged'
-  | 'foreign'
-  | 'too-new'
-  | 'overlap'
-  | 'too-large'
-  | 'storage-full'
-  | 'storage-failed'
-  | 'newer-book'
-  | 'fault';
+type Nothing = Readonly<Record<never, never>>;
+
+/** Why a day is asked about: days ahead or back, or a document issued after it. */
+export type Unusual =
+  | { readonly ahead: number }
+  | { readonly back: number }
+  | { readonly before: string; readonly issued: IsoDate };
+
+/** Why a document can't go out as an e-invoice. */
+export type Unsendable =
+  | 'kind'
+  | 'cancelled'
+  | 'waits'
+  | 'failed'
+  | 'rejected'
+  | 'put-aside'
+  | { readonly addressless: string }
+  | { readonly sent: IsoDate }
+  | { readonly unsound: string; readonly rule: string };
+
+export type RefusalCode = keyof RefusalFacts;
+
+/**
+ * A refusal is a value, never an exception: it crosses workers and transactions unchanged and a
+ * screen words it at the field that `path` points to, such as `lines[0].quantity`; empty for the whole.
+ */
+export type Refusal = {
+  [Code in RefusalCode]: { readonly code: Code; readonly path: string } & RefusalFacts[Code];
+}[RefusalCode];
 
 export type Result<T> =
   | { readonly ok: true; readonly value: T }

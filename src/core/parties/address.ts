@@ -13,8 +13,8 @@ export interface Address {
 }
 
 export const addressSchema = yup.object({
-  street: neededText('the street or place'),
-  city: neededText('the town or city', 100),
+  street: neededText('give-street-or-place'),
+  city: neededText('give-town-or-city', 100),
   region: optionalText(100),
   postalCode: optionalText(20),
   country: countryCode(),

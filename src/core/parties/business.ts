@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
 import { isIban } from './iban';
@@ -25,23 +26,19 @@ export interface Business {
 }
 
 export const businessSchema = yup.object({
-  name: neededText('the name of the business'),
+  name: neededText('give-name-of-business'),
   address: addressSchema,
   legalId: optionalText(50),
-  email: optionalText(200).email('Give an e-mail address such as accounts@example.com.'),
+  email: optionalText(200).email(wanted('give-e-mail')),
   phone: optionalText(50),
-  iban: optionalText(42).test(
-    'iban',
-    'The check digits of this IBAN do not fit; compare it with a bank statement.',
-    (v) => v.trim() === '' || isIban(v),
-  ),
+  iban: optionalText(42).test('iban', wanted('iban-of-statement'), (v) => v.trim() === '' || isIban(v)),
   bic: optionalText(11).test(
     'bic',
-    'A BIC has 8 or 11 letters and digits.',
+    wanted('bic-of-8-or-11'),
     (v) => v === '' || /^[A-Z]{6}[A-Z0-9]{2}([A-Z0-9]{3})?$/.test(v),
   ),
   creditorId: optionalText(35),
   endpoint: endpointSchema,
-  homeCurrency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
+  homeCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
   styleId: optionalText(80),
 });

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { addDays, type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { dateText, neededText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import type { Relief, ReliefIn } from '@/core/tax/resolve';
 import type { Customer } from './customer';
 
@@ -31,26 +32,26 @@ const LARGEST_FILE = Math.ceil((2 * 2 ** 20 * 4) / 3) + 4;
 
 export const certificateSchema = yup
   .object({
-    id: neededText('an id'),
-    customerId: neededText('the customer'),
-    jurisdictionId: neededText('the jurisdiction'),
-    number: neededText('the number of the certificate', 60),
-    reason: neededText('the reason, such as research institution', 120),
-    from: dateText('Give its first day, such as 2026-01-01.'),
+    id: neededText('give-id'),
+    customerId: neededText('give-customer'),
+    jurisdictionId: neededText('give-the-jurisdiction'),
+    number: neededText('give-number-of-certificate', 60),
+    reason: neededText('give-reason-of-exemption', 120),
+    from: dateText('give-first-day'),
     until: yup
       .string()
       .defined()
-      .test('until', 'Give its last day, or nothing.', (v) => v === '' || isIsoDate(v)),
+      .test('until', wanted('last-day-or-nothing'), (v) => v === '' || isIsoDate(v)),
     file: yup
       .object({
-        name: neededText('a name'),
+        name: neededText('give-a-name'),
         type: yup.string().defined(),
-        base64: yup.string().defined().max(LARGEST_FILE, 'A file beside a certificate may have 2 MiB at most.'),
+        base64: yup.string().defined().max(LARGEST_FILE, wanted('file-of-2-mib')),
       })
       .nullable()
       .defined(),
   })
-  .test('order', 'It can not end before it begins.', function order(c) {
+  .test('order', wanted('end-not-before-begin'), function order(c) {
     return c.until === '' || c.from <= c.until || this.createError({ path: 'until' });
   });
 

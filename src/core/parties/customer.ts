@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import { CURRENCIES } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { countryCode, dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import { CUSTOMER_KINDS, type CustomerKind, type NumberState } from '@/core/tax/decisionTable';
 import { LANGUAGES } from '@/core/tax/taxCode';
@@ -83,23 +84,23 @@ export interface Customer {
 const checkSchema = yup
   .object({
     result: yup.string().oneOf(['valid', 'invalid', 'unreachable']).defined(),
-    on: dateText('a day'),
+    on: dateText('give-a-day'),
     reference: yup.string().defined(),
   })
   .nullable()
   .defined();
 
 const taxNumberSchema = yup
-  .object({ country: countryCode(), number: neededText('the number', 30), check: checkSchema })
+  .object({ country: countryCode(), number: neededText('give-the-number', 30), check: checkSchema })
   .test('form', 'form', function form({ country, number }) {
     const fault = number.trim() === '' ? null : taxNumberFault(country, number);
     return fault === null || this.createError({ path: `${this.path}.number`, message: fault });
   });
 
 const contactSchema = yup.object({
-  name: neededText('the name'),
+  name: neededText('give-the-name'),
   role: optionalText(60),
-  email: optionalText(200).email('Give an e-mail address such as accounts@example.com.'),
+  email: optionalText(200).email(wanted('give-e-mail')),
   phone: optionalText(50),
 });
 
@@ -113,41 +114,41 @@ const prospectAddressSchema = yup.object({
 });
 
 export const customerSchema = yup.object({
-  id: neededText('an id'),
-  name: neededText("the customer's name"),
+  id: neededText('give-id'),
+  name: neededText('give-name-of-customer'),
   prospect: yup.boolean().defined(),
-  parentId: optionalText(80).test('self', 'It can not belong to itself.', function self(v) {
+  parentId: optionalText(80).test('self', wanted('not-itself'), function self(v) {
     return v === '' || v !== (this.parent as { id?: string }).id;
   }),
   mergedInto: optionalText(80),
-  kind: yup.string().oneOf(CUSTOMER_KINDS, 'Choose what kind of customer it is.').defined(),
+  kind: yup.string().oneOf(CUSTOMER_KINDS, wanted('choose-kind-of-customer')).defined(),
   address: yup.lazy((_, { parent }) =>
     (parent as Customer | undefined)?.prospect === true ? prospectAddressSchema : addressSchema,
   ),
   addresses: yup
     .array()
-    .of(yup.object({ label: neededText('what this address is for', 60), address: addressSchema }))
+    .of(yup.object({ label: neededText('say-what-address-is-for', 60), address: addressSchema }))
     .defined(),
   contacts: yup.array().of(contactSchema).defined(),
-  email: optionalText(200).email('Give an e-mail address such as accounts@example.com.'),
-  language: yup.string().oneOf(Object.keys(LANGUAGES), 'Choose a language.').defined(),
+  email: optionalText(200).email(wanted('give-e-mail')),
+  language: yup.string().oneOf(Object.keys(LANGUAGES), wanted('choose-language')).defined(),
   taxNumbers: yup.array().of(taxNumberSchema).defined(),
   endpoint: endpointSchema,
   mandate: mandateSchema,
   terms: yup
     .string()
     .defined()
-    .test('terms', 'Say terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.', (v) => isTerms(v)),
+    .test('terms', wanted('say-terms'), (v) => isTerms(v)),
   taxCode: optionalText(40),
   priceMode: yup.string().oneOf(['net', 'gross']).defined(),
   currency: yup
     .string()
-    .oneOf(['', ...CURRENCIES], 'Choose a currency.')
+    .oneOf(['', ...CURRENCIES], wanted('choose-currency'))
     .defined(),
   styleId: optionalText(80),
   priceListId: optionalText(60),
-  notLiableIn: yup.array().of(neededText('a jurisdiction')).defined(),
-  withholding: yup.array().of(neededText('a withholding type')).defined(),
+  notLiableIn: yup.array().of(neededText('give-a-jurisdiction')).defined(),
+  withholding: yup.array().of(neededText('give-withholding-type')).defined(),
 });
 
 /** The number that prints on documents, or empty. */

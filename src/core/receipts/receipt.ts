@@ -66,18 +66,17 @@ export function allocationRefusals(
 ): Refusal[] {
   const refusals: Refusal[] = [];
   if (allocations.length === 0)
-    refusals.push({ code: 'missing', path: 'allocations', expected: 'Say which invoices this money settles.' });
+    refusals.push({ code: 'missing', path: 'allocations', wanted: 'say-what-money-settles' });
   const seen = new Set<string>();
   allocations.forEach((allocation, i) => {
     const path = `allocations[${i}].amount`;
     const document = documents.get(allocation.documentId);
     if (document === undefined || document.customerId !== customerId || !['invoice', 'opening'].includes(document.kind))
-      refusals.push({ code: 'not-found', path, expected: 'an invoice of this customer', found: allocation.number });
-    else if (seen.has(allocation.documentId))
-      refusals.push({ code: 'duplicate', path, expected: 'each invoice once', found: allocation.number });
-    else if (allocation.amount <= 0n) refusals.push({ code: 'invalid', path, expected: 'Give an amount above zero.' });
+      refusals.push({ code: 'not-found', path, what: 'invoice-of-customer' });
+    else if (seen.has(allocation.documentId)) refusals.push({ code: 'duplicate', path, found: allocation.number });
+    else if (allocation.amount <= 0n) refusals.push({ code: 'invalid', path, wanted: 'amount-above-zero' });
     else if (allocation.amount > document.open)
-      refusals.push({ code: 'over-allocated', path, expected: 'no more than is open', found: allocation.number });
+      refusals.push({ code: 'over-allocated', path, number: allocation.number });
     seen.add(allocation.documentId);
   });
   return refusals;

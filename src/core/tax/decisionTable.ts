@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 
 export type SupplyKind = 'goods' | 'service' | 'digital';
 export const SUPPLY_KINDS: readonly SupplyKind[] = ['goods', 'service', 'digital'];
@@ -44,17 +45,17 @@ export interface DecisionRow {
 }
 
 const listOf = (values: readonly string[]) => yup.array().of(yup.string().oneOf(values).defined()).defined();
-const names = () => yup.array().of(neededText('a name')).defined();
+const names = () => yup.array().of(neededText('give-a-name')).defined();
 const day = () =>
   yup
     .string()
     .defined()
-    .test('day', 'Give a day such as 2026-01-01, or nothing.', (v) => v === '' || isIsoDate(v));
+    .test('day', wanted('day-or-nothing'), (v) => v === '' || isIsoDate(v));
 
 export const decisionRowSchema = yup
   .object({
-    id: neededText('an id'),
-    name: neededText('a name, such as Goods to businesses in the union', 80),
+    id: neededText('give-id'),
+    name: neededText('give-name-of-row', 80),
     registeredIn: names(),
     supply: listOf(SUPPLY_KINDS),
     taxClass: names(),
@@ -73,16 +74,16 @@ export const decisionRowSchema = yup
       .defined(),
     source: optionalText(200),
   })
-  .test('code', 'Choose the code.', function code(row) {
+  .test('code', wanted('choose-code'), function code(row) {
     return row.result.kind !== 'code' || Boolean(row.result.code) || this.createError({ path: 'result.code' });
   })
-  .test('message', 'Say what the bookkeeper should do.', function message(row) {
+  .test('message', wanted('say-what-to-do'), function message(row) {
     return (
       row.result.kind !== 'refuse' ||
       Boolean(row.result.message?.trim()) ||
       this.createError({ path: 'result.message' })
     );
   })
-  .test('order', 'It can not end before it begins.', function order(row) {
+  .test('order', wanted('end-not-before-begin'), function order(row) {
     return row.from === '' || row.until === '' || row.from <= row.until || this.createError({ path: 'until' });
   });

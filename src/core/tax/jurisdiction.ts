@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 
 /** What kind of territory an authority has. */
 export type JurisdictionKind = 'country' | 'state' | 'county' | 'city' | 'district' | 'other';
@@ -26,28 +27,30 @@ export interface Jurisdiction {
 }
 
 /** A short code that a bookkeeper gives to a record and other records name it by. */
-export const shortCode = (what: string) =>
-  neededText(`a short code, such as ${what}`, 40).matches(/^[A-Z0-9-]*$/, {
-    message: 'Use capitals, digits and dashes only.',
-  });
+export const shortCode = (sample: string) =>
+  optionalText(40)
+    .test('needed', wanted({ what: 'short-code', sample }), (v) => v.trim() !== '')
+    .matches(/^[A-Z0-9-]*$/, {
+      message: wanted('capitals-digits-dashes'),
+    });
 
 export const jurisdictionSchema = yup
   .object({
     id: shortCode('US-WA'),
-    name: neededText('a name', 80),
-    kind: yup.string().oneOf(JURISDICTION_KINDS, 'Choose what it is.').defined(),
+    name: neededText('give-a-name', 80),
+    kind: yup.string().oneOf(JURISDICTION_KINDS, wanted('choose-what-it-is')).defined(),
     code: optionalText(6).matches(/^([A-Z]{2}(-[A-Z0-9]{1,3})?)?$/, {
-      message: 'Give an ISO 3166 code: two letters for a country, such as US; US-WA for a state.',
+      message: wanted('give-iso-3166'),
     }),
     parentId: optionalText(40),
   })
-  .test('iso', 'A country needs its two letters of ISO 3166-1.', function iso(j) {
+  .test('iso', wanted('country-of-two-letters'), function iso(j) {
     return j.kind !== 'country' || /^[A-Z]{2}$/.test(j.code) || this.createError({ path: 'code' });
   })
-  .test('parent', 'Say in which territory it lies.', function parent(j) {
+  .test('parent', wanted('say-where-it-lies'), function parent(j) {
     return j.kind === 'country' || j.parentId !== '' || this.createError({ path: 'parentId' });
   })
-  .test('top', 'A country stands on top and lies in no other territory.', function top(j) {
+  .test('top', wanted('country-on-top'), function top(j) {
     return j.kind !== 'country' || j.parentId === '' || this.createError({ path: 'parentId' });
   });
 

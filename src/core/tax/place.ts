@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import { isCountry } from '@/core/kernel/country';
 import { isSameRegion } from '@/core/kernel/region';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import { shortCode } from './jurisdiction';
 
 /** What an address must hold to lie in a place. Empty parts are not looked at. */
@@ -32,13 +33,13 @@ const matchSchema = yup
     country: yup
       .string()
       .defined()
-      .test('country', 'Choose a country.', (v) => isCountry(v)),
+      .test('country', wanted('choose-country'), (v) => isCountry(v)),
     region: optionalText(40),
     postalFrom: optionalText(12),
     postalTo: optionalText(12),
     city: optionalText(80),
   })
-  .test('range', 'Give the first and the last postal code, the same twice for one.', function range(match) {
+  .test('range', wanted('give-postal-codes'), function range(match) {
     const [from, to] = [postal(match.postalFrom), postal(match.postalTo)];
     const fine = from.length === to.length && from <= to;
     return fine || this.createError({ path: `${this.path}.postalTo` });
@@ -47,12 +48,12 @@ const matchSchema = yup
 export const placeSchema = yup
   .object({
     id: shortCode('WA-SEATTLE'),
-    name: neededText('a name', 80),
-    stack: yup.array().of(neededText('a jurisdiction')).min(1, 'Choose at least one jurisdiction.').defined(),
-    rounding: yup.string().oneOf(['together', 'apart'], 'Choose how its taxes are rounded.').defined(),
-    matches: yup.array().of(matchSchema).min(1, 'Say which addresses lie in it.').defined(),
+    name: neededText('give-a-name', 80),
+    stack: yup.array().of(neededText('give-a-jurisdiction')).min(1, wanted('choose-a-jurisdiction-at-least')).defined(),
+    rounding: yup.string().oneOf(['together', 'apart'], wanted('choose-rounding')).defined(),
+    matches: yup.array().of(matchSchema).min(1, wanted('say-which-addresses')).defined(),
   })
-  .test('twice', 'This jurisdiction is in the stack twice.', function twice(place) {
+  .test('twice', wanted('jurisdiction-twice'), function twice(place) {
     const at = place.stack.findIndex((id, i) => place.stack.indexOf(id) !== i);
     return at < 0 || this.createError({ path: `stack[${at}]` });
   });

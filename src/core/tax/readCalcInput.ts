@@ -128,18 +128,18 @@ function crossChecks(input: CalcInput): Refusal[] {
     const components = input.taxes[override.tax]?.components ?? [];
     if (!components.some((c) => (c.family ?? c.id) === override.family))
       refusals.push({
-        code: 'unknown',
+        code: 'malformed',
         path: `overrides[${i}].family`,
-        expected: 'must be a family of the code',
+        must: 'must be a family of the code',
         found: override.family,
       });
     const used =
       input.lines.some((l) => l.tax === override.tax) || input.adjustments.some((a) => a.tax === override.tax);
     if (!used)
       refusals.push({
-        code: 'unknown',
+        code: 'malformed',
         path: `overrides[${i}].tax`,
-        expected: 'must be a code the document uses',
+        must: 'must be a code the document uses',
         found: override.tax,
       });
   });
@@ -147,9 +147,9 @@ function crossChecks(input: CalcInput): Refusal[] {
   input.adjustments.forEach((adjustment, i) => {
     if (adjustment.tax === undefined && !grouped)
       refusals.push({
-        code: 'missing',
+        code: 'malformed',
         path: `adjustments[${i}].tax`,
-        expected: 'must name a tax code, as there are no lines to spread over',
+        must: 'must name a tax code, as there are no lines to spread over',
       });
   });
   return refusals;
@@ -157,18 +157,18 @@ function crossChecks(input: CalcInput): Refusal[] {
 
 /**
  * Reads a calculation from foreign data (see `docs/calc-command.md` for the shape). Amounts are
- * decimals as text; nothing is rounded or guessed. Refusals carry the path and what was expected.
+ * decimals as text; nothing is rounded or guessed. Refusals carry the path and what must stand there.
  */
 export function readCalcInput(data: unknown): Result<CalcInput> {
   if (data === null || typeof data !== 'object' || Array.isArray(data))
-    return refuse({ code: 'invalid', path: '', expected: 'must be an object', found: shown(data) });
+    return refuse({ code: 'malformed', path: '', must: 'must be an object', found: shown(data) });
   const source = data as Record<string, unknown>;
   const currency = source.currency;
   if (!isCurrency(currency))
     return refuse({
-      code: 'invalid',
+      code: 'malformed',
       path: 'currency',
-      expected: 'must be an ISO 4217 code such as "EUR"',
+      must: 'must be an ISO 4217 code such as "EUR"',
       found: shown(currency),
     });
   const taxes = source.taxes !== null && typeof source.taxes === 'object' ? Object.keys(source.taxes) : [];
@@ -182,9 +182,9 @@ export function readCalcInput(data: unknown): Result<CalcInput> {
         const path: string = (e.path ?? '').replaceAll('["', '.').replaceAll('"]', '');
         const found = valueAt(source, path);
         return {
-          code: 'invalid',
+          code: 'malformed',
           path,
-          expected: e.message.includes(' is a required field')
+          must: e.message.includes(' is a required field')
             ? 'must be given'
             : e.message.replace(/^.*? must be a `/, 'must be a `'),
           ...(found !== undefined && { found: shown(found) }),

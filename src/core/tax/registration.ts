@@ -2,6 +2,8 @@ import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { countryCode, dateText, neededText, optionalText } from '@/core/kernel/validate';
+import type { PlainWanted } from '@/core/kernel/wanted';
+import { wanted } from '@/core/kernel/wanted';
 import { taxNumberFault } from './taxNumber';
 
 /** How often a return is due. */
@@ -49,45 +51,45 @@ export interface Registration {
   readonly filedUntil: IsoDate | '';
 }
 
-const dayOrNothing = (message: string) =>
+const dayOrNothing = (what: PlainWanted) =>
   yup
     .string()
     .defined()
-    .test('day', message, (v) => v === '' || isIsoDate(v));
+    .test('day', wanted(what), (v) => v === '' || isIsoDate(v));
 
 /** Path of a field, also where the registration is part of a larger form. */
 const within = (path: string | undefined, field: string) => (path ? `${path}.${field}` : field);
 
 export const registrationSchema = yup
   .object({
-    id: neededText('an id'),
-    name: neededText('a short name, such as Ireland · VAT', 60),
-    authority: neededText('the name of the authority'),
+    id: neededText('give-id'),
+    name: neededText('give-short-name', 60),
+    authority: neededText('give-authority'),
     country: countryCode(),
-    jurisdictionId: neededText('the territory'),
-    number: neededText('the registration number', 30),
-    from: dayOrNothing('Give the day it begins, or nothing.'),
-    until: dayOrNothing('Give its last day, or nothing.'),
-    frequency: yup.string().oneOf(FREQUENCIES, 'Choose how often a return is due.').defined(),
-    basis: yup.string().oneOf(['on-issue', 'on-payment'], 'Choose when tax falls due.').defined(),
-    filingCurrency: yup.string().oneOf(CURRENCIES, 'Choose a currency.').defined(),
+    jurisdictionId: neededText('give-territory'),
+    number: neededText('give-registration-number', 30),
+    from: dayOrNothing('first-day-or-nothing'),
+    until: dayOrNothing('last-day-or-nothing'),
+    frequency: yup.string().oneOf(FREQUENCIES, wanted('choose-frequency')).defined(),
+    basis: yup.string().oneOf(['on-issue', 'on-payment'], wanted('choose-basis')).defined(),
+    filingCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
     rounding: yup.object({
       mode: yup.string().oneOf(['half-up', 'half-even']).defined(),
       level: yup.string().oneOf(['document', 'line']).defined(),
       wholeUnits: yup.boolean().defined(),
       cashStep: optionalText(8).matches(/^(0\.\d*[1-9]\d*|[1-9]\d*)?$/, {
-        message: 'Give the smallest coin, such as 0.05, or nothing.',
+        message: wanted('give-smallest-coin'),
       }),
     }),
     accounts: yup.object({ output: optionalText(12), notYetDue: optionalText(12), payable: optionalText(12) }),
-    keptFrom: dateText('Give the first day of the first tax period to keep here.'),
+    keptFrom: dateText('give-first-period'),
     filedUntil: yup.string().defined(),
   })
   .test('number', 'number', function number(r) {
     const fault = taxNumberFault(r.country, r.number);
     return fault === null || this.createError({ path: within(this.path, 'number'), message: fault });
   })
-  .test('order', 'It can not end before it begins.', function order(r) {
+  .test('order', wanted('end-not-before-begin'), function order(r) {
     return (
       r.from === '' || r.until === '' || r.from <= r.until || this.createError({ path: within(this.path, 'until') })
     );

@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { dateText, neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import { shortCode } from './jurisdiction';
 
 /** What one tax takes for one class of supplies from a day on. */
@@ -32,30 +33,30 @@ const figure = (v: unknown): boolean => v === '' || (isDecimal(v) && ratioOf(v).
 const rateSchema = yup
   .object({
     taxClass: optionalText(30),
-    from: dateText('Give the day this rate begins, such as 2026-01-01.'),
+    from: dateText('give-day-rate-begins'),
     until: yup
       .string()
       .defined()
-      .test('until', 'Give its last day, or nothing.', (v) => v === '' || isIsoDate(v)),
-    percent: yup.string().defined().test('percent', 'Give a percentage such as 23 or 13.5.', figure),
-    perUnit: yup.string().defined().test('perUnit', 'Give an amount such as 0.25.', figure),
+      .test('until', wanted('last-day-or-nothing'), (v) => v === '' || isIsoDate(v)),
+    percent: yup.string().defined().test('percent', wanted('give-percentage'), figure),
+    perUnit: yup.string().defined().test('perUnit', wanted('give-amount-per-unit'), figure),
     source: optionalText(200),
   })
-  .test('one', 'Give a percentage or an amount per unit, one of the two.', function one(rate) {
+  .test('one', wanted('percentage-or-amount'), function one(rate) {
     return (rate.percent === '') !== (rate.perUnit === '') || this.createError({ path: `${this.path}.percent` });
   })
-  .test('order', 'It can not end before it begins.', function order(rate) {
+  .test('order', wanted('end-not-before-begin'), function order(rate) {
     return rate.until === '' || rate.until >= rate.from || this.createError({ path: `${this.path}.until` });
   });
 
 export const taxSchema = yup
   .object({
     id: shortCode('IE-VAT'),
-    jurisdictionId: neededText('the jurisdiction'),
-    name: neededText('a name, such as VAT', 40),
+    jurisdictionId: neededText('give-the-jurisdiction'),
+    name: neededText('give-name-of-tax', 40),
     rates: yup.array().of(rateSchema).defined(),
   })
-  .test('days', 'Two rates of one class begin on the same day.', function days(tax) {
+  .test('days', wanted('one-rate-of-a-class-a-day'), function days(tax) {
     const keys = tax.rates.map((rate) => `${rate.taxClass}|${rate.from}`);
     const at = keys.findIndex((key, i) => keys.indexOf(key) !== i);
     return at < 0 || this.createError({ path: `rates[${at}].from` });

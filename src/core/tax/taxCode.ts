@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { neededText, optionalText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import { CATEGORIES, type Category, MOST_COMPONENTS } from './calcTypes';
 import { shortCode } from './jurisdiction';
 
@@ -64,49 +65,49 @@ export function needsReason(category: Category): boolean {
 }
 
 const componentSchema = yup.object({
-  taxId: neededText('the tax'),
+  taxId: neededText('give-tax'),
   taxClass: optionalText(30),
   family: optionalText(30),
   compound: yup.boolean().defined(),
 });
 
 const legendSchema = yup.object({
-  language: yup.string().oneOf(Object.keys(LANGUAGES), 'Choose a language.').defined(),
-  text: neededText('the words', 300),
+  language: yup.string().oneOf(Object.keys(LANGUAGES), wanted('choose-language')).defined(),
+  text: neededText('give-words-to-print', 300),
 });
 
 export const taxCodeSchema = yup
   .object({
     id: shortCode('S23'),
-    name: neededText('a name, such as Standard 23', 60),
-    category: yup.string().oneOf(CATEGORIES, 'Choose a category.').defined(),
+    name: neededText('give-name-of-code', 60),
+    category: yup.string().oneOf(CATEGORIES, wanted('choose-category')).defined(),
     components: yup
       .array()
       .of(componentSchema)
-      .max(MOST_COMPONENTS, `Name at most ${MOST_COMPONENTS} taxes.`)
+      .max(MOST_COMPONENTS, wanted({ what: 'fewer-taxes', most: MOST_COMPONENTS }))
       .defined(),
     legends: yup.array().of(legendSchema).defined(),
     exemptionCode: optionalText(30).matches(/^(VATEX-[A-Z]{2}-[A-Z0-9-]+)?$/, {
-      message: 'Give a code of the VATEX list, such as VATEX-EU-AE.',
+      message: wanted('give-vatex'),
     }),
     boxBase: optionalText(12),
     boxTax: optionalText(12),
   })
-  .test('components', 'Name at least one tax that this code charges.', function components(code) {
+  .test('components', wanted('name-a-tax'), function components(code) {
     return chargesNothing(code.category) || code.components.length > 0 || this.createError({ path: 'components' });
   })
-  .test('zero', 'This category charges no tax: take the taxes out.', function zero(code) {
+  .test('zero', wanted('no-taxes'), function zero(code) {
     return !chargesNothing(code.category) || code.components.length === 0 || this.createError({ path: 'components' });
   })
-  .test('twice', 'This tax is named twice.', function twice(code) {
+  .test('twice', wanted('tax-twice'), function twice(code) {
     const ids = code.components.map((component) => component.taxId);
     const at = ids.findIndex((id, i) => ids.indexOf(id) !== i);
     return at < 0 || this.createError({ path: `components[${at}].taxId` });
   })
-  .test('reason', 'This category must say why no tax is charged: give the words to print.', function reason(code) {
+  .test('reason', wanted('say-why-no-tax'), function reason(code) {
     return !needsReason(code.category) || code.legends.length > 0 || this.createError({ path: 'legends' });
   })
-  .test('languages', 'Two legends are in the same language.', function languages(code) {
+  .test('languages', wanted('language-twice'), function languages(code) {
     const all = code.legends.map((legend) => legend.language);
     const at = all.findIndex((language, i) => all.indexOf(language) !== i);
     return at < 0 || this.createError({ path: `legends[${at}].language` });

@@ -1,4 +1,5 @@
 import { australianNumber, luhn, mod11, weighted } from '@/core/kernel/checkDigits';
+import type { Wanted } from '@/core/kernel/wanted';
 
 /** ISO/IEC 7064 MOD 11,10. */
 function mod1110(digits: string): boolean {
@@ -136,12 +137,11 @@ export function bareNumber(number: string): string {
  * What is wrong with a tax number of a country, as a sentence, or null. Numbers of countries without
  * a known form pass. `IE7654321G` passes, `IE7654321F` does not: its check letter is wrong.
  */
-export function taxNumberFault(country: string, number: string): string | null {
+export function taxNumberFault(country: string, number: string): Wanted | null {
   const form = FORMS[country];
   if (form === undefined) return null;
   const bare = bareNumber(number).replace(form.prefix, '');
-  if (!form.form.test(bare)) return `A number of ${country} looks like ${form.sample}; this one does not.`;
-  if (form.check?.(bare) === false)
-    return `The check digits of this number do not fit; compare it with the letter of the authority.`;
+  if (!form.form.test(bare)) return { what: 'number-form', country, sample: form.sample };
+  if (form.check?.(bare) === false) return 'number-of-letter';
   return null;
 }

@@ -3,6 +3,7 @@ import { CURRENCIES, type Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { dateText, neededText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 import { shortCode } from './jurisdiction';
 
 /** A percentage withheld from a day until the next one begins. */
@@ -35,38 +36,34 @@ const amount = () =>
   yup
     .string()
     .defined()
-    .test('amount', 'Give an amount such as 30000, or 0.', (v) => isDecimal(v) && ratioOf(v).n >= 0n);
+    .test('amount', wanted('give-threshold'), (v) => isDecimal(v) && ratioOf(v).n >= 0n);
 
 export const withholdingTypeSchema = yup
   .object({
     id: shortCode('KE-WHVAT'),
-    name: neededText('a name', 60),
-    base: yup.string().oneOf(['net', 'gross', 'tax'], 'Choose the base.').defined(),
+    name: neededText('give-a-name', 60),
+    base: yup.string().oneOf(['net', 'gross', 'tax'], wanted('choose-base')).defined(),
     rates: yup
       .array()
       .of(
         yup.object({
-          from: dateText('Give the day this rate begins, such as 2026-01-01.'),
+          from: dateText('give-day-rate-begins'),
           percent: yup
             .string()
             .defined()
-            .test(
-              'percent',
-              'Give a percentage from 0 to 100.',
-              (v) => isDecimal(v) && Number(v) >= 0 && Number(v) <= 100,
-            ),
+            .test('percent', wanted('percentage-to-100'), (v) => isDecimal(v) && Number(v) >= 0 && Number(v) <= 100),
         }),
       )
-      .min(1, 'Give at least one rate and the day it begins.')
+      .min(1, wanted('give-a-rate'))
       .defined(),
-    currency: yup.string().oneOf(CURRENCIES, 'Choose the currency of the thresholds.').defined(),
+    currency: yup.string().oneOf(CURRENCIES, wanted('choose-currency-of-thresholds')).defined(),
     thresholdDocument: amount(),
     thresholdYear: amount(),
-    when: yup.string().oneOf(['on-issue', 'on-payment'], 'Choose when it is withheld.').defined(),
+    when: yup.string().oneOf(['on-issue', 'on-payment'], wanted('choose-when-withheld')).defined(),
     certificate: yup.boolean().defined(),
     source: yup.string().defined(),
   })
-  .test('days', 'Two rates begin on the same day.', function days(type) {
+  .test('days', wanted('one-rate-a-day'), function days(type) {
     const all = type.rates.map((rate) => rate.from);
     const at = all.findIndex((from, i) => all.indexOf(from) !== i);
     return at < 0 || this.createError({ path: `rates[${at}].from` });

@@ -1,6 +1,11 @@
 import { act, day, draftOf, issued, momentOn, newBook } from 'tests/book';
+import { itemSchema } from '@/core/catalogue/item';
+import type { Currency } from '@/core/kernel/currency';
 import { minor } from '@/core/kernel/money';
-import type { Refusal, RefusalCode } from '@/core/kernel/result';
+import type { Refusal, RefusalCode, RefusalFacts } from '@/core/kernel/result';
+import { validated } from '@/core/kernel/validate';
+import type { Wanted } from '@/core/kernel/wanted';
+import { DEMO_ITEMS } from '@/demo/setup';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { type Action, perform } from '@/store/perform';
 import { cancelDocument } from '@/store/sales/actions/afterIssue';
@@ -10,69 +15,96 @@ import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import type { BookDb } from '@/store/schema';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { wordRefusal, wordRefusals } from './refusals';
+import { wordWanted } from './wanted';
 
-const codes: Record<RefusalCode, Partial<Refusal>> = {
-  invalid: { expected: 'Give a day.', found: 'soon' },
-  missing: { expected: 'Give a day.' },
-  unknown: { expected: 'Choose an account.' },
-  'not-found': {},
-  duplicate: { found: 'IE-S' },
-  stale: {},
-  'already-issued': {},
-  'already-credited': { found: 'CN-1' },
-  'already-filed': {},
-  'not-ended': { expected: '28 Feb 2026', found: 'Jan–Feb 2026' },
-  'earlier-open': { expected: 'Jan–Feb 2026' },
-  'closed-period': { expected: 'a later day', found: '2026-02-01' },
-  'before-registration': { expected: 'a later day', found: '2025-12-31' },
-  'check-failed': { expected: 'Our tax number must stand on the invoice.' },
-  'over-allocated': { found: 'INV-1' },
-  'over-credited': { expected: '12.50' },
-  overrun: { expected: 'QUO-2026-0001', found: 'Tide gauge' },
-  settled: { found: 'paid' },
-  sent: { found: '23 Nov 2026' },
-  'on-its-way': {},
-  'sent-before': { found: '20 Nov 2026' },
-  replaced: { found: 'QUO-2026-0001' },
-  billed: {},
-  unbalanced: {},
-  unexplained: { expected: 'Say why.' },
-  'in-use': { expected: '2026-01-01' },
-  'rate-changed': { expected: '24 %', found: 'Standard 23, 23 %' },
-  unusual: { expected: 'It lies 400 days ahead.', found: '2027-12-31' },
-  'before-book': { expected: 'a day from 1 Jan 2026 on', found: '2019-12-31' },
-  'number-order': { expected: '2026-11-20', found: '2025-11-26' },
-  begun: { expected: '23 %', found: '2021-03-01' },
-  circle: {},
-  'book-exists': {},
-  'no-book': {},
-  damaged: { path: 'tables/items.jsonl', expected: 'a readable row' },
-  foreign: {},
-  'too-new': { expected: '1', found: '9' },
-  overlap: { expected: 'IN CGST', found: 'IN VAT' },
-  'too-large': {},
-  'storage-full': {},
-  'storage-failed': { found: 'AbortError' },
-  'newer-book': {},
-  fault: { found: 'entry does not balance' },
+/** One refusal of each code; those that say different things by their facts have more. */
+const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] } = {
+  invalid: [{ wanted: 'give-issue-date', found: 'soon' }, { wanted: { what: 'shorter-text', most: 200 } }],
+  missing: [{ wanted: 'choose-customer' }],
+  unknown: [{ wanted: 'choose-account', found: '4999' }],
+  undecided: [{ why: 'No row of the decision table catches this: choose the tax by hand.' }],
+  malformed: [{ must: 'must be a JSON file' }, { must: 'must be more than zero', found: '-1' }],
+  'not-found': [{}, { what: 'registration' }, { what: 'invoice-of-customer' }],
+  duplicate: [{ found: 'IE-S' }],
+  stale: [{}],
+  'already-issued': [{}],
+  'already-credited': [{ by: ['CN-1', 'CN-2'] }],
+  'already-filed': [{}],
+  'not-ended': [{ period: 'Jan–Feb 2026', until: day('2026-02-28') }],
+  'earlier-open': [{ period: 'Jan–Feb 2026' }],
+  'closed-period': [{ day: day('2026-02-01'), filedUntil: day('2026-02-28') }],
+  'closed-document': [{ day: day('2026-02-01') }],
+  'before-registration': [{ day: day('2025-12-31'), from: day('2026-01-01') }],
+  'not-in-force': [{ registration: 'Ireland · VAT', day: day('2025-12-31') }],
+  'check-failed': [{ finding: 'Our tax number must stand on the invoice.' }],
+  'over-allocated': [{ number: 'INV-1' }],
+  'over-credited': [{}, { left: minor(1250n), currency: 'EUR' as Currency }],
+  overrun: [{ quote: 'QUO-2026-0001', lines: ['Tide gauge'] }],
+  'wrong-kind': (['invoice', 'quote', 'posted', 'cancellable'] as const).map((takes) => ({ number: 'CN-1', takes })),
+  settled: [{ by: 'cancelled' }, { by: 'paid' }],
+  sent: [{ on: day('2026-11-23') }],
+  'sent-before': [{ on: day('2026-11-20') }],
+  'on-its-way': [{}],
+  unsendable: [
+    ...(['kind', 'cancelled', 'waits', 'failed', 'rejected', 'put-aside'] as const),
+    { addressless: 'Harbour board' },
+    { sent: day('2026-11-20') },
+    { unsound: 'The sum of lines must be the total', rule: 'BR-CO-10' },
+  ].map((why) => ({ number: 'INV-1', why })),
+  replaced: [{ by: 'QUO-2026-0001' }],
+  billed: [{}],
+  unbalanced: [{}],
+  unexplained: [{}],
+  'in-use': [{ keep: 'EUR' }],
+  'rate-changed': [{ tax: 'Standard 23', held: '23 %', now: '24 %' }],
+  unusual: [{ ahead: 1 }, { back: 400 }, { before: 'INV-1', issued: day('2026-11-20') }].map((why) => ({
+    day: day('2027-12-31'),
+    why,
+  })),
+  'before-book': [{ day: day('2019-12-31'), began: day('2026-01-01') }],
+  'number-order': [{ day: day('2025-11-26'), last: day('2026-11-20') }],
+  begun: [{ from: day('2021-03-01'), rate: '23 %' }],
+  circle: [{}],
+  'book-exists': [{}],
+  'no-book': [{}],
+  damaged: [{ expected: 'a readable row' }, { expected: '3 rows', found: '2' }],
+  foreign: [{}],
+  'too-new': [{ version: 9, reads: 1 }],
+  overlap: [{ ours: 'IN VAT', theirs: 'IN CGST' }],
+  'too-large': [{ wanted: 'table-of-20-mb' }],
+  unreadable: [{ file: 'The file' }],
+  'storage-full': [{}],
+  'storage-failed': [{ found: 'AbortError' }],
+  'newer-book': [{}],
+  stopped: [{}],
+  fault: [{ found: 'entry does not balance' }],
 };
 
+const SENTENCE = /^[A-Z“\d].*[.)]$/;
+
 describe('every refusal', () => {
-  test.each(Object.entries(codes))('%s is a whole sentence without gaps', (code, over) => {
-    const words = wordRefusal({ code: code as RefusalCode, path: '', ...over });
-    expect(words).toMatch(/^[A-Z“\d].*[.)]$/);
-    expect(words).not.toMatch(/undefined|null|\[object/);
+  const all = Object.entries(EXAMPLES).flatMap(([code, facts]) =>
+    facts.map((fact) => ({ code, path: '', ...fact }) as Refusal),
+  );
+  test.each(all)('$code is a whole sentence without gaps', (refusal) => {
+    const words = wordRefusal(refusal);
+    expect(words).toMatch(SENTENCE);
+    expect(words).not.toMatch(/undefined|null|\[object|\b20\d\d-\d\d-\d\d\b/);
     expect(words).not.toContain('!');
   });
-  test('says what was found beside what was expected', () => {
-    expect(wordRefusal({ code: 'invalid', path: 'date', expected: 'Give a day.', found: 'soon' })).toBe(
-      'Give a day. (“soon” is not that)',
+  test('says what was found beside what is wanted', () => {
+    expect(wordRefusal({ code: 'invalid', path: 'date', wanted: 'give-issue-date', found: 'soon' })).toBe(
+      'Give the issue date. (“soon” is not that)',
     );
   });
   test('writes days for people', () => {
-    expect(
-      wordRefusal({ code: 'closed-period', path: 'date', expected: 'a day after 28 Feb 2026', found: '2026-02-01' }),
-    ).toBe('1 Feb 2026 lies in a filed period. Choose a day after 28 Feb 2026.');
+    const refusal = {
+      code: 'closed-period',
+      path: 'date',
+      day: day('2026-02-01'),
+      filedUntil: day('2026-02-28'),
+    } as const;
+    expect(wordRefusal(refusal)).toBe('1 Feb 2026 lies in a filed period. Choose a day after 28 Feb 2026.');
   });
   test('damage names its place and says that nothing was changed', () => {
     expect(wordRefusal({ code: 'damaged', path: 'tables/items.jsonl, row 3', expected: 'a readable row' })).toBe(
@@ -86,6 +118,35 @@ describe('every refusal', () => {
         { code: 'unbalanced', path: 'b' },
       ]),
     ).toBe('Debits and credits must be equal.');
+  });
+});
+
+describe('what is wanted', () => {
+  const RATE = { what: 'exchange-rate', currency: 'USD' as Currency } as const;
+  test.each([
+    ['document', true, /^The document is in USD, .*tax point.*, or type it here\.$/],
+    ['receipt', true, /^The money is in USD, .*that day.*, or type it here\.$/],
+    [{ filing: 'Washington' }, false, /^Washington is filed in USD, .*Exchange rates\.$/],
+    [{ threshold: 'Royalties' }, false, /^The threshold of Royalties is in USD, .*Exchange rates\.$/],
+  ] as const)('a rate says what it is needed for: %j', (need, typed, words) => {
+    expect(wordWanted({ ...RATE, need, typed })).toMatch(words);
+  });
+  test.each([
+    { what: 'id-of-the-one-meant', by: { row: 2 } },
+    { what: 'id-of-the-one-meant', by: { id: 'harbour' } },
+    { what: 'heads', heads: ['id', 'name'], missing: ['name'] },
+    { what: 'message-of', number: 'INV-1', size: 12 * 2 ** 20, most: 9 * 2 ** 20 },
+    { what: 'sum-that-is-settled', received: minor(100n), settled: minor(90n), currency: 'EUR' as Currency },
+  ] as const satisfies readonly Wanted[])('$what is a whole sentence', (what) => {
+    expect(wordWanted(what)).toMatch(SENTENCE);
+    expect(wordWanted(what)).not.toMatch(/undefined|null|\[object/);
+  });
+  test('a schema that is not kept asks for what it wants by name', () => {
+    const result = validated(itemSchema, { ...DEMO_ITEMS[0], name: '', price: 'twelve' });
+    expect(result.ok ? [] : result.refusals.map(wordRefusal).sort()).toEqual([
+      'Give a name.',
+      'Give a price such as 12.50, with at most ten decimals. (“twelve” is not that)',
+    ]);
   });
 });
 

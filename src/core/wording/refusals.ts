@@ -1,52 +1,96 @@
-import { isIsoDate, writeDate } from '@/core/kernel/date';
-import type { Refusal, RefusalCode } from '@/core/kernel/result';
+import { writeDate } from '@/core/kernel/date';
+import { writeMoney } from '@/core/kernel/money';
+import type { Refusal, RefusalCode, RefusalFacts, Unsendable, Unusual } from '@/core/kernel/result';
+import { wordWanted } from './wanted';
 
-const day = (text: string | undefined): string => (isIsoDate(text) ? writeDate(text) : (text ?? ''));
+function wordUnusual(why: Unusual): string {
+  if ('ahead' in why) return `It lies ${why.ahead} ${why.ahead === 1 ? 'day' : 'days'} ahead.`;
+  return 'back' in why
+    ? `It lies ${why.back} days back.`
+    : `${why.before} was issued later, on ${writeDate(why.issued)}.`;
+}
+
+const UNSENDABLE: Readonly<Record<Extract<Unsendable, string>, (number: string) => string>> = {
+  kind: () => 'Only invoices and credit notes are sent as e-invoices.',
+  cancelled: (number) => `${number} is cancelled.`,
+  waits: (number) => `${number} waits to be sent.`,
+  failed: (number) => `${number} could not be sent: mend why, then try again.`,
+  rejected: (number) => `${number} was rejected: correct it, and send the new invoice.`,
+  'put-aside': (number) => `${number} does not wait to be sent any more; look at it again.`,
+};
+
+function wordUnsendable({ number, why }: RefusalFacts['unsendable']): string {
+  if (typeof why === 'string') return UNSENDABLE[why](number);
+  if ('addressless' in why) return `${why.addressless} had no e-invoice address when ${number} was issued.`;
+  if ('sent' in why) return `${number} was sent on ${writeDate(why.sent)}.`;
+  return `${why.unsound} (${why.rule}). Correct ${number}, and send the new one.`;
+}
+
+const TAKES: Readonly<Record<RefusalFacts['wrong-kind']['takes'], (number: string) => string>> = {
+  invoice: (number) => `${number} is no invoice: only invoices are credited.`,
+  quote: (number) => `${number} is no quote: only quotes are accepted or declined.`,
+  posted: (number) => `${number} posts nothing, so there is nothing to take back.`,
+  cancellable: (number) => `${number} is of a kind that is not cancelled.`,
+};
+
+type Words = { readonly [Code in RefusalCode]: (refusal: RefusalFacts[Code] & { readonly path: string }) => string };
 
 /** What a refusal says to the person at the screen: what is wrong and what to do. */
-const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
-  invalid: ({ expected, found }) => (found === undefined ? `${expected}` : `${expected} (“${found}” is not that)`),
-  missing: ({ expected }) => expected ?? 'Fill this in.',
-  unknown: ({ expected }) => expected ?? 'This is not known here.',
-  'not-found': ({ expected }) =>
-    expected
-      ? `This is not ${expected} any more; look at the list again.`
-      : 'It is gone: another tab has deleted or issued it.',
+const WORDS: Words = {
+  invalid: ({ wanted, found }) =>
+    found === undefined ? wordWanted(wanted) : `${wordWanted(wanted)} (“${found}” is not that)`,
+  missing: ({ wanted }) => wordWanted(wanted),
+  unknown: ({ wanted }) => wordWanted(wanted),
+  undecided: ({ why }) => why,
+  malformed: ({ must, found }) => `This ${must}${found === undefined ? '' : `, found ${found}`}.`,
+  'not-found': ({ what }) =>
+    what === undefined
+      ? 'It is gone: another tab has deleted or issued it.'
+      : `This is not ${what === 'registration' ? 'a registration' : 'an invoice of this customer'} any more; look at the list again.`,
   duplicate: ({ found }) => `“${found}” is there already; choose another or change that one.`,
   stale: () => 'Another tab has changed this in the meantime. Load it again; what you see here was not kept.',
   'already-issued': () => 'This draft was issued or deleted in another tab.',
-  'already-credited': ({ found }) => `It was credited already by ${found}.`,
+  'already-credited': ({ by }) => `It was credited already by ${by.join(', ')}.`,
   'already-filed': () => 'This period is filed already.',
-  'not-ended': ({ expected, found }) => `${found} runs until ${expected}; it can be filed after that day.`,
-  'earlier-open': ({ expected }) => `File ${expected} first: periods are filed in order.`,
-  'closed-period': ({ expected, found }) => `${day(found)} lies in a filed period. Choose ${expected}.`,
-  'before-registration': ({ expected, found }) =>
-    `${day(found)} is before this book's first tax period. Give ${expected}.`,
-  'check-failed': ({ expected }) => expected ?? 'A check does not hold.',
-  'over-allocated': ({ found }) => `This is more than is open on ${found}. Give no more than the open amount.`,
-  'over-credited': ({ expected }) =>
-    expected ? `This is more than is left to credit: ${expected}.` : 'This is more than is left of the line.',
-  overrun: ({ expected, found }) =>
-    `This bills more than ${expected} quoted for: ${found}. Change it, or agree to bill more.`,
-  settled: ({ found }) =>
-    found === 'cancelled' ? 'It is cancelled already.' : `It is ${found} in part or whole: credit it instead.`,
-  'sent-before': ({ found }) => `It went out on ${found}.`,
-  sent: ({ found }) => `It went out on ${found}: credit it instead of cancelling it.`,
+  'not-ended': ({ period, until }) => `${period} runs until ${writeDate(until)}; it can be filed after that day.`,
+  'earlier-open': ({ period }) => `File ${period} first: periods are filed in order.`,
+  'closed-period': ({ day, filedUntil }) =>
+    `${writeDate(day)} lies in a filed period. Choose a day after ${writeDate(filedUntil)}.`,
+  'closed-document': ({ day }) => `${writeDate(day)} lies in a filed period: credit it instead.`,
+  'before-registration': ({ day, from }) =>
+    `${writeDate(day)} is before this book's first tax period. Give a day from ${writeDate(from)} on.`,
+  'not-in-force': ({ registration, day }) =>
+    `${registration} is not in force on ${writeDate(day)}: choose another day or registration.`,
+  'check-failed': ({ finding }) => finding,
+  'over-allocated': ({ number }) => `This is more than is open on ${number}. Give no more than the open amount.`,
+  'over-credited': ({ left, currency }) =>
+    left === undefined || currency === undefined
+      ? 'This is more than is left of the line.'
+      : `This is more than is left to credit: ${writeMoney(left, currency)}.`,
+  overrun: ({ quote, lines }) =>
+    `This bills more than ${quote} quoted for: ${lines.join(', ')}. Change it, or agree to bill more.`,
+  'wrong-kind': ({ number, takes }) => TAKES[takes](number),
+  settled: ({ by }) =>
+    by === 'cancelled' ? 'It is cancelled already.' : `It is ${by} in part or whole: credit it instead.`,
+  'sent-before': ({ on }) => `It went out on ${writeDate(on)}.`,
+  sent: ({ on }) => `It went out on ${writeDate(on)}: credit it instead of cancelling it.`,
   'on-its-way': () =>
     'Its e-invoice is on its way, or may have arrived: take it out of the queue while it waits, or credit it instead.',
-  replaced: ({ found }) => `A newer version of ${found} took its place: work with that one.`,
+  unsendable: wordUnsendable,
+  replaced: ({ by }) => `A newer version of ${by} took its place: work with that one.`,
   billed: () => 'Stages of this quote are invoiced already: it stays as it is.',
   unbalanced: () => 'Debits and credits must be equal.',
-  unexplained: ({ expected }) => expected ?? 'Say why.',
-  'in-use': ({ expected }) => `This can't change any more, as documents rest on it. Keep ${day(expected)}.`,
-  'rate-changed': ({ expected, found }) =>
-    `${found} when this draft was kept; the set-up now says ${expected}. Take the new rate, or mend the set-up.`,
-  unusual: ({ expected, found }) => `Is ${day(found)} right? ${expected} Change it, or record it all the same.`,
-  'before-book': ({ expected, found }) => `${day(found)} is before this book begins. Give ${expected}.`,
-  'number-order': ({ expected, found }) =>
-    `${day(found)} is before ${day(expected)}, the day of the last number: numbers and days go forward together. Give that day or a later one; if today is later, set the clock of this computer right.`,
-  begun: ({ expected, found }) =>
-    `Documents rest on the rate of ${day(found)}: it stays ${expected}. End it with a last day, or add a rate from a later day.`,
+  unexplained: () => 'Say why the differences are accepted.',
+  'in-use': ({ keep }) => `This can't change any more, as documents rest on it. Keep ${keep}.`,
+  'rate-changed': ({ tax, held, now }) =>
+    `${tax}, ${held} when this draft was kept; the set-up now says ${now}. Take the new rate, or mend the set-up.`,
+  unusual: ({ day, why }) => `Is ${writeDate(day)} right? ${wordUnusual(why)} Change it, or record it all the same.`,
+  'before-book': ({ day, began }) =>
+    `${writeDate(day)} is before this book begins. Give a day from ${writeDate(began)} on.`,
+  'number-order': ({ day, last }) =>
+    `${writeDate(day)} is before ${writeDate(last)}, the day of the last number: numbers and days go forward together. Give that day or a later one; if today is later, set the clock of this computer right.`,
+  begun: ({ from, rate }) =>
+    `Documents rest on the rate of ${writeDate(from)}: it stays ${rate}. End it with a last day, or add a rate from a later day.`,
   circle: () => 'It would lie in itself. Choose another territory.',
   'book-exists': () => 'This browser holds a book already. Save it to a file first, then open the other one in Setup.',
   'no-book': () => 'No book has begun in this browser.',
@@ -54,21 +98,28 @@ const WORDS: Readonly<Record<RefusalCode, (refusal: Refusal) => string>> = {
     `The file is damaged${path ? ` at ${path}` : ''}: ${expected} was expected${found ? `, ${found} found` : ''}. Nothing was changed. Use another copy.`,
   foreign: () =>
     'This is not a book archive of Able Ledger. Nothing was changed. Choose a file that was saved in Setup, Book file.',
-  'too-new': ({ expected, found }) =>
-    `The archive is of version ${found}; this program reads up to ${expected}. Nothing was changed. Use a newer program.`,
-  overlap: ({ expected, found }) =>
-    `${found} of the book and ${expected} of the pack would both charge one supply. Choose which of them does.`,
-  'too-large': ({ expected }) => expected ?? 'The file is larger than is read. Nothing was changed.',
+  'too-new': ({ version, reads }) =>
+    `The archive is of version ${version}; this program reads up to ${reads}. Nothing was changed. Use a newer program.`,
+  overlap: ({ ours, theirs }) =>
+    `${ours} of the book and ${theirs} of the pack would both charge one supply. Choose which of them does.`,
+  'too-large': ({ wanted }) => wordWanted(wanted),
+  unreadable: ({ file }) => `${file} cannot be read: check its name and place.`,
   'storage-full': () => 'The disk space of this browser is used up. Nothing was written. Make room, then try again.',
   'storage-failed': ({ found }) =>
-    `The browser could not write${found ? ` (${found})` : ''}. Nothing was written. Try again; if it stays, load the page again.`,
+    `The browser could not write (${found}). Nothing was written. Try again; if it stays, load the page again.`,
   'newer-book': () =>
     'Another window has opened this book with a newer version of the program. Nothing was written here. Load the page again.',
+  stopped: () => 'It was stopped.',
   fault: ({ found }) => `The program met a fault (${found}). Nothing was written. Try again, or load the page again.`,
 };
 
 export function wordRefusal(refusal: Refusal): string {
-  return WORDS[refusal.code](refusal);
+  return WORDS[refusal.code](refusal as never);
+}
+
+/** What does not hold in the book that is open, where nothing is taken in. */
+export function wordFault(fault: Refusal): string {
+  return fault.code === 'damaged' ? `expected ${fault.expected}` : wordRefusal(fault);
 }
 
 /** All refusals as one text, for a place that has no fields. */

@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import { RECEIVED } from '@/core/documents/attachment';
 import type { RuleFinding } from '@/core/einvoice/check';
 import { groupsIn, type ViewGroup } from '@/core/einvoice/view';
-import type { Result } from '@/core/kernel/result';
+import { type Result, refuse } from '@/core/kernel/result';
 import { wordRefusals } from '@/core/wording/refusals';
 import { draftFromFile } from '@/store/delivery/actions/receivedFiles';
 import { attachFile } from '@/store/sales/actions/afterIssue';
@@ -35,13 +35,11 @@ function useChecked(file: OpenedFile | null) {
     if (file === null) return;
     const mine = new AbortController();
     control.current = mine;
-    const wrong = (message: string): Result<CheckedFile> => ({
-      ok: false,
-      refusals: [{ code: 'invalid', path: '', expected: message }],
-    });
     checkInWorker(file.bytes, mine.signal)
       .catch((error: Error) =>
-        wrong(error instanceof Stopped ? 'Reading was stopped.' : `It could not be read: ${error.message}`),
+        refuse(
+          error instanceof Stopped ? { code: 'stopped', path: '' } : { code: 'fault', path: '', found: error.message },
+        ),
       )
       .then((result) => setAnswer({ of: file, result }));
     return () => mine.abort();
@@ -148,7 +146,7 @@ export function EInvoiceScreen() {
     return (
       <Sheet label="Received e-invoice">
         <p role="alert" className="mb-3 text-brick">
-          ▲ {file.name} is not shown: {result.refusals[0]?.expected}
+          ▲ {file.name} is not shown: {wordRefusals(result.refusals)}
         </p>
         <div>{CHOOSE}</div>
       </Sheet>

@@ -129,7 +129,7 @@ export function CsvFiles() {
               <p className="mt-1">Nothing is taken in while a row is wrong:</p>
               <ul>
                 {offered.refusals.map((refusal) => (
-                  <li key={`${refusal.path}-${refusal.expected}`} className="text-sm">
+                  <li key={`${refusal.path}-${wordRefusal(refusal)}`} className="text-sm">
                     <Mark kind="wrong" /> {refusal.path === '' ? '' : `${refusal.path}: `}
                     {wordRefusal(refusal)}
                   </li>

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { LookUp } from '@/core/delivery/accessPoint';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { wordRefusals } from '@/core/wording/refusals';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -53,7 +53,7 @@ export function SendDialog({ document, onClose }: SendDialogProps) {
       const result = await act(sendEInvoices, { documentIds: [document.id] });
       const refused = result.ok ? result.value[0]?.fault : null;
       if (!result.ok) setFault(wordRefusals(result.refusals));
-      else if (refused) setFault(refused.expected ?? '');
+      else if (refused) setFault(wordRefusal(refused));
       else {
         toast(`${number} is on its way`);
         onClose();

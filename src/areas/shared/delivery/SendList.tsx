@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
-import { wordRefusals } from '@/core/wording/refusals';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { sendInWorker } from '@/workers/client';
@@ -76,7 +76,7 @@ export function SendList({ all, onClose }: SendListProps) {
               <Link href={routes.document(documentId)} className="underline underline-offset-2">
                 {number}
               </Link>{' '}
-              {fault?.expected}
+              {fault !== null && wordRefusal(fault)}
             </li>
           ))}
           {faults.length > FAULTS_NAMED && <li className="py-1 text-soft">and {faults.length - FAULTS_NAMED} more</li>}

@@ -155,7 +155,7 @@ export function draftFromEInvoice(
     return refuse({
       code: 'invalid',
       path: '',
-      expected: 'A credit note is made from its invoice: open the invoice, then More, Credit.',
+      wanted: 'credit-from-invoice',
     });
   const told: string[] = [];
   const currency = valueIn(invoice, 'BT-5');

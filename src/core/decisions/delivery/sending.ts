@@ -9,6 +9,7 @@ import { checkEInvoice } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
 import { dayOf } from '@/core/kernel/date';
+import type { Unsendable } from '@/core/kernel/result';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 
 /** A document to send, with what the book knows of it. */
@@ -19,28 +20,22 @@ export interface ToSend {
   readonly attachments: readonly Attachment[];
 }
 
-const not = (expected: string): Refusal => ({ code: 'invalid', path: '', expected });
+const unsendable = (number: string, why: Unsendable): Refusal => ({ code: 'unsendable', path: '', number, why });
 
 /** Why a document can't be sent as it stands, before its file is even looked at; null when it can. */
 export function sendFault({ document, before }: Omit<ToSend, 'attachments'>): Refusal | null {
   const { kind, cancelled, content, number } = document;
-  if (!KINDS[kind].eInvoice) return not('Only invoices and credit notes are sent as e-invoices.');
-  if (cancelled !== null) return not(`${number} is cancelled.`);
-  if (content.buyer.endpoint.id === '')
-    return not(`${document.customerName} had no e-invoice address when ${number} was issued.`);
-  if (content.seller.endpoint.id === '') return not(`The business had no e-invoice address when ${number} was issued.`);
+  if (!KINDS[kind].eInvoice) return unsendable(number, 'kind');
+  if (cancelled !== null) return unsendable(number, 'cancelled');
+  if (content.buyer.endpoint.id === '') return unsendable(number, { addressless: document.customerName });
+  if (content.seller.endpoint.id === '') return unsendable(number, { addressless: content.seller.name });
   const last = before.find(({ phase, receipt }) => receipt !== null || phase !== 'closed');
   if (last === undefined) return null;
-  if (last.receipt === null)
-    return not(
-      last.phase === 'queued'
-        ? `${number} waits to be sent.`
-        : `${number} could not be sent: mend why, then try again.`,
-    );
+  if (last.receipt === null) return unsendable(number, last.phase === 'queued' ? 'waits' : 'failed');
   const standing = standingAnswer(last.answers);
   return standing?.code === 'RE'
-    ? not(`${number} was rejected: correct it, and send the new invoice.`)
-    : not(`${number} was sent on ${dayOf(last.receipt.at)}.`);
+    ? unsendable(number, 'rejected')
+    : unsendable(number, { sent: dayOf(last.receipt.at) });
 }
 
 /** The UBL that a document goes out as, or what keeps it from being a sound e-invoice. */
@@ -48,16 +43,16 @@ function fileOf({ document, attachments }: ToSend): { readonly file: string } | 
   const { content, figures } = document;
   const invoice = einvoiceOf(content, figures, goingOut(attachments));
   const [error] = checkEInvoice(invoice, 'peppol').filter(({ severity }) => severity === 'error');
-  if (error !== undefined)
-    return { fault: not(`${error.message} (${error.rule}). Correct ${document.number}, and send the new one.`) };
+  if (error !== undefined) return { fault: unsendable(document.number, { unsound: error.message, rule: error.rule }) };
   const file = writeEInvoice(invoice, 'ubl');
   const size = messageSize(file);
   if (size <= LARGEST_MESSAGE) return { file };
-  const mib = (bytes: number) => `${Math.ceil(bytes / 2 ** 20)} MB`;
   return {
-    fault: not(
-      `The e-invoice of ${document.number} takes ${mib(size)} with the files inside it, and access points take ${mib(LARGEST_MESSAGE)}. Keep some of its files from going out inside it, and send those another way.`,
-    ),
+    fault: {
+      code: 'too-large',
+      path: '',
+      wanted: { what: 'message-of', number: document.number, size, most: LARGEST_MESSAGE },
+    },
   };
 }
 
@@ -132,14 +127,14 @@ export function keepAnswers(before: Transmission, answers: readonly Answer[], mo
 /** Tries again, with the same id, what could not be sent or waits for its next try. */
 export function tryAgain(before: Transmission, document: IssuedDocument, moment: Moment): Decision<Transmission> {
   if (before.receipt !== null || before.handled !== null || document.cancelled !== null)
-    return refuse(not(`${before.number} does not wait to be sent any more; look at it again.`));
+    return refuse(unsendable(before.number, 'put-aside'));
   const value = takenUp(before, moment.now);
   return accept({ value, changes: changed(value, { tries: value.tries.length }) });
 }
 
 /** Writes down that what a transmission asks for is done, or takes it out of the queue. */
 export function putAside(before: Transmission, words: string, moment: Moment): Decision<Transmission> {
-  if (words.trim() === '') return refuse({ code: 'missing', path: 'words', expected: 'Say what was done about it.' });
+  if (words.trim() === '') return refuse({ code: 'missing', path: 'words', wanted: 'say-what-was-done' });
   const value = handledBy(before, words.trim(), moment.now);
   return accept({ value, changes: changed(value, { handled: words.trim() }) });
 }

@@ -1,5 +1,5 @@
 import type { Decision, Moment } from '@/core/book/changes';
-import { isIsoDate, writeDate } from '@/core/kernel/date';
+import { isIsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
@@ -23,27 +23,22 @@ export function postJournal(
 ): Decision<{ id: string }> {
   const { date } = input;
   const refusals: Refusal[] = [];
-  if (input.text.trim() === '')
-    refusals.push({ code: 'missing', path: 'text', expected: 'Say what this journal is for.' });
-  if (input.sides.length < 2)
-    refusals.push({ code: 'missing', path: 'sides', expected: 'A journal has at least two lines.' });
+  if (input.text.trim() === '') refusals.push({ code: 'missing', path: 'text', wanted: 'say-what-journal-is-for' });
+  if (input.sides.length < 2) refusals.push({ code: 'missing', path: 'sides', wanted: 'two-lines' });
   input.sides.forEach((side, i) => {
     if (!chart.some((account) => account.code === side.account))
       refusals.push({
         code: 'unknown',
         path: `sides[${i}].account`,
-        expected: 'Choose an account.',
+        wanted: 'choose-account',
         found: side.account,
       });
     if (side.amount === 0n)
-      refusals.push({ code: 'missing', path: `sides[${i}].amount`, expected: 'Give a debit or a credit.' });
+      refusals.push({ code: 'missing', path: `sides[${i}].amount`, wanted: 'give-debit-or-credit' });
   });
   if (!isBalanced(input.sides)) refusals.push({ code: 'unbalanced', path: 'sides' });
   if (!isIsoDate(date))
-    return refuse(
-      { code: 'invalid', path: 'date', expected: 'Give the day of the journal.', found: date },
-      ...refusals,
-    );
+    return refuse({ code: 'invalid', path: 'date', wanted: 'give-day-of-journal', found: date }, ...refusals);
   const locked = registrations.find(
     (r) =>
       r.filedUntil !== '' &&
@@ -55,8 +50,8 @@ export function postJournal(
     refusals.push({
       code: 'closed-period',
       path: 'date',
-      expected: `a day after ${writeDate(filedUntil)}`,
-      found: date,
+      day: date,
+      filedUntil,
     });
   if (refusals.length > 0) return refuse(...refusals);
   const id = moment.newId();

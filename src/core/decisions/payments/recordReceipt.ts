@@ -5,11 +5,12 @@ import type { Content } from '@/core/documents/content';
 import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
-import { daysBetween, type IsoDate, isIsoDate, writeDate } from '@/core/kernel/date';
+import { daysBetween, type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
 import { multiply } from '@/core/kernel/ratio';
+import type { Unusual } from '@/core/kernel/result';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { halfUp } from '@/core/kernel/rounding';
 import { searchKeys } from '@/core/kernel/words';
@@ -75,13 +76,13 @@ function releases(receipt: Receipt, material: ReceiveMaterial): Result<readonly 
     if (document?.content.basis !== 'on-payment') continue;
     const registration = material.registrations.find((r) => r.id === document.content.registrationId);
     const placement = registration === undefined ? null : placeInPeriod(registration, receipt.date);
-    if (registration === undefined) return refuse({ code: 'not-found', path: '', expected: 'a registration' });
+    if (registration === undefined) return refuse({ code: 'not-found', path: '', what: 'registration' });
     if (placement === null)
       return refuse({
         code: 'before-registration',
         path: 'date',
-        expected: `a day from ${writeDate(registration.keptFrom)} on`,
-        found: receipt.date,
+        day: receipt.date,
+        from: registration.keptFrom,
       });
     const { span, late } = placement;
     const id = periodIdOf(registration.id, span.start);
@@ -114,10 +115,10 @@ function worth(
     return {
       code: 'missing',
       path: 'perHome',
-      expected: `No rate of ${currency} is known on that day: type it here, or give it in Setup, Exchange rates.`,
+      wanted: { what: 'exchange-rate', currency, need: 'receipt', typed: true },
     };
   if (perHome === null || ratioOf(perHome).n <= 0n)
-    return { code: 'invalid', path: 'perHome', expected: 'Give a rate above zero, such as 1.0850.', found: typed };
+    return { code: 'invalid', path: 'perHome', wanted: 'give-exchange-rate', found: typed };
   const { n, d } = multiply({ n: amount, d: tenTo(exponentOf(currency)) }, ratioOf(homeRate(perHome)));
   return minor(halfUp({ n: n * tenTo(exponentOf(home.currency)), d }));
 }
@@ -131,15 +132,15 @@ function dayRefusal(
   today: IsoDate,
 ): Refusal | null {
   const [began = date] = registrations.map((r) => r.keptFrom).sort();
-  const at = { path: 'date', found: date };
-  if (date < began) return { code: 'before-book', ...at, expected: `a day from ${writeDate(began)} on` };
+  const at = { path: 'date', day: date };
+  if (date < began) return { code: 'before-book', ...at, began };
   if (anyDay) return null;
-  const unusual = (expected: string): Refusal => ({ code: 'unusual', ...at, expected });
+  const unusual = (why: Unusual): Refusal => ({ code: 'unusual', ...at, why });
   const ahead = daysBetween(today, date);
   const before = paid.find((document) => date < document.issueDate);
-  if (ahead > 0) return unusual(`It lies ${ahead} ${ahead === 1 ? 'day' : 'days'} ahead.`);
-  if (ahead < -LONG_AGO) return unusual(`It lies ${-ahead} days back.`);
-  return before === undefined ? null : unusual(`${before.number} was issued later, on ${writeDate(before.issueDate)}.`);
+  if (ahead > 0) return unusual({ ahead });
+  if (ahead < -LONG_AGO) return unusual({ back: -ahead });
+  return before === undefined ? null : unusual({ before: before.number, issued: before.issueDate });
 }
 
 /** Records money against open invoices of one customer: their open amounts fall, bank rises. */
@@ -150,10 +151,9 @@ export function receive(
 ): Decision<{ id: string; number: string }> {
   const { customer, documents, series, chart } = material;
   const refusals: Refusal[] = [];
-  if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', expected: 'Choose the customer.' });
+  if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
   const { date } = input;
-  if (!isIsoDate(date))
-    refusals.push({ code: 'invalid', path: 'date', expected: 'Give the day the money came.', found: date });
+  if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', wanted: 'give-day-of-money', found: date });
   refusals.push(...allocationRefusals(input.allocations, documents, input.customerId));
   if (refusals.length > 0 || customer === undefined || !isIsoDate(date)) return refuse(...refusals);
 
@@ -167,7 +167,7 @@ export function receive(
     return refuse({
       code: 'invalid',
       path: 'allocations',
-      expected: 'One receipt settles documents of one currency: record the others with a receipt of their own.',
+      wanted: 'one-currency',
     });
   const number = nextNumber(series, date);
   const amount = allocated(input.allocations);

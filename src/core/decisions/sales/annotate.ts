@@ -11,9 +11,9 @@ import { validated } from '@/core/kernel/validate';
 
 /** Writes down that a document went out by other ways than this program. */
 export function markSent(document: IssuedDocument, on: string, how: string): Decision<null> {
-  if (document.cancelled !== null) return refuse({ code: 'settled', path: '', found: 'cancelled' });
+  if (document.cancelled !== null) return refuse({ code: 'settled', path: '', by: 'cancelled' });
   if (!isIsoDate(on) || on < document.issueDate)
-    return refuse({ code: 'invalid', path: 'on', expected: 'Give a day on or after the document’s.', found: on });
+    return refuse({ code: 'invalid', path: 'on', wanted: 'day-not-before-document', found: on });
   return accept({
     value: null,
     changes: {
@@ -59,7 +59,7 @@ export function attach(file: Attachment): Decision<Attachment> {
     return refuse({
       code: 'invalid',
       path: 'file',
-      expected: 'A file of at most 10 MiB can be kept.',
+      wanted: 'file-of-10-mib',
       found: file.name,
     });
   return accept({
@@ -78,7 +78,7 @@ export function letOut(file: Attachment | undefined, goesOut: boolean): Decision
     return refuse({
       code: 'invalid',
       path: 'file',
-      expected: 'An e-invoice takes PDF, PNG, JPEG, CSV and spreadsheet files only (BR-CL-24).',
+      wanted: 'file-an-e-invoice-takes',
       found: file.name,
     });
   return accept({

@@ -2,8 +2,9 @@ import type { Decision, Moment } from '@/core/book/changes';
 import { mayHaveArrived, type Transmission } from '@/core/delivery/transmission';
 import { type IssuedDocument, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
-import { isoDate, laterOf, writeDate } from '@/core/kernel/date';
+import { isoDate, laterOf } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
 import { accept, refuse } from '@/core/kernel/result';
 import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entry';
 import { reversalSides } from '@/core/ledger/posting/reversal';
@@ -23,24 +24,25 @@ export interface CancelMaterial {
   readonly transmissions: readonly Transmission[];
 }
 
-/** Why a document can't be cancelled, as the code of a refusal; null when it can. */
+/** Why a document can't be cancelled; null when it can. */
 export function cancelFault(
   document: IssuedDocument,
   registration: Pick<Registration, 'filedUntil'>,
   entryDate: string,
   transmissions: readonly Transmission[],
-): { readonly code: 'invalid' | 'settled' | 'sent' | 'on-its-way' | 'closed-period'; readonly found: string } | null {
+): Refusal | null {
   const { kind, cancelled, sentOn, received, credited, content } = document;
-  if (!KINDS[kind].cancellable) return { code: 'invalid', found: document.number };
-  if (cancelled !== null) return { code: 'settled', found: 'cancelled' };
-  if (received !== 0n || credited !== 0n) return { code: 'settled', found: received === 0n ? 'credited' : 'paid' };
-  if (sentOn !== '') return { code: 'sent', found: writeDate(sentOn) };
-  if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', found: document.number };
+  if (!KINDS[kind].cancellable) return { code: 'wrong-kind', path: '', number: document.number, takes: 'cancellable' };
+  if (cancelled !== null) return { code: 'settled', path: '', by: 'cancelled' };
+  if (received !== 0n || credited !== 0n)
+    return { code: 'settled', path: '', by: received === 0n ? 'credited' : 'paid' };
+  if (sentOn !== '') return { code: 'sent', path: '', on: sentOn };
+  if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', path: '' };
   const { filedUntil } = registration;
   // What reports it counts, not only the day it is posted: a late one stands in the period after its own.
   const reported = startOfPeriod(document.periodId) ?? content.taxPoint;
   const closed = filedUntil !== '' && (entryDate <= filedUntil || reported <= filedUntil);
-  return closed ? { code: 'closed-period', found: laterOf(reported, isoDate(entryDate)) } : null;
+  return closed ? { code: 'closed-document', path: '', day: laterOf(reported, isoDate(entryDate)) } : null;
 }
 
 /**
@@ -50,14 +52,8 @@ export function cancelFault(
 export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
   const { document, family, registration, entry, lines, taxEntries, transmissions } = material;
   const fault = cancelFault(document, registration, entry.date, transmissions);
-  if (fault !== null)
-    return refuse({
-      code: fault.code,
-      path: '',
-      expected: 'a day that is not filed: credit it instead',
-      found: fault.found,
-    });
-  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', expected: 'Say why it is cancelled.' });
+  if (fault !== null) return refuse(fault);
+  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', wanted: 'say-why-cancelled' });
   const text = `${document.number} cancelled`;
   const entryId = moment.newId();
   const posted = entryOf(

@@ -56,17 +56,17 @@ export function credit(
 ): Decision<DocumentLink> {
   const { invoice, family, registration, series, chart, transmissions } = material;
   if (invoice.kind !== 'invoice')
-    return refuse({ code: 'invalid', path: 'documentId', expected: 'an invoice', found: invoice.number });
-  if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', found: 'cancelled' });
+    return refuse({ code: 'wrong-kind', path: 'documentId', number: invoice.number, takes: 'invoice' });
+  if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', by: 'cancelled' });
   const notes = notesOn(invoice, family);
   if (leftToCredit(invoice, notes) === 0n && notes.length > 0)
-    return refuse({ code: 'already-credited', path: 'documentId', found: notes.map((n) => n.number).join(', ') });
-  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', expected: 'Say why it is credited.' });
+    return refuse({ code: 'already-credited', path: 'documentId', by: notes.map((n) => n.number) });
+  if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', wanted: 'say-why-credited' });
   if (date < invoice.issueDate)
     return refuse({
       code: 'invalid',
       path: 'date',
-      expected: 'A credit note can not be dated before its invoice.',
+      wanted: 'day-not-before-invoice',
       found: date,
     });
   const head: CreditHead = { number: nextNumber(series, date), date, reason: reason.trim() };

@@ -28,7 +28,7 @@ export function saveDraft(
 ): Decision<Draft> {
   if (issued) return refuse({ code: 'already-issued', path: '' });
   const isNew = draft.revision === 0;
-  if (stored === undefined && !isNew) return refuse({ code: 'not-found', path: '', found: draft.id });
+  if (stored === undefined && !isNew) return refuse({ code: 'not-found', path: '' });
   if (stored !== undefined && stored.revision !== draft.revision) return refuse({ code: 'stale', path: '' });
   const saved: Draft = {
     ...draft,

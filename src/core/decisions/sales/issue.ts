@@ -82,17 +82,17 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
     return refuse({
       code: 'invalid',
       path: 'lines',
-      expected: 'An invoice can not be below zero: credit the invoice it takes back.',
+      wanted: 'invoice-above-zero',
     });
   const blocking = [...findingsOn(content), ...draftFindings(draft, content, customer, setting, moment.today)].filter(
     (finding) => finding.severity === 'must',
   );
   if (blocking.length > 0)
-    return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, expected: f.message })));
+    return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, finding: f.message })));
   const quote = family.find((document) => document.id === content.stage?.documentId);
   const beyond = quote === undefined ? [] : overrun(quotedParts(quote, family), content, figures);
   if (beyond.length > 0 && !consent.overrun)
-    return refuse({ code: 'overrun', path: 'lines', expected: quote?.number ?? '', found: beyond.join(', ') });
+    return refuse({ code: 'overrun', path: 'lines', quote: quote?.number ?? '', lines: beyond });
   const style = styleFor(setting.styles, draft.styleId, customer.styleId, setting.business.styleId);
   const written = writeDocument(content, registration, series, chart, { ...draft, style }, moment);
   if (!written.ok) return written;

@@ -53,19 +53,17 @@ export function addOpening(input: OpeningInput, material: OpeningMaterial, momen
   const refusals: Refusal[] = [];
   const read = readTypedDecimal(input.amount);
   const amount = read === null ? null : readMoney(read, business.homeCurrency);
-  if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', expected: 'Choose the customer.' });
-  if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', expected: 'Give the day of the old document.' });
-  if (!isIsoDate(due) || due < date)
-    refusals.push({ code: 'invalid', path: 'due', expected: 'Give the day it is due, not before its own.' });
+  if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
+  if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', wanted: 'give-day-of-old-document' });
+  if (!isIsoDate(due) || due < date) refusals.push({ code: 'invalid', path: 'due', wanted: 'give-due-day' });
   if (read === null || amount === null || amount <= 0n)
     refusals.push({
       code: 'invalid',
       path: 'amount',
-      expected: 'Give what is open, such as 120.00.',
+      wanted: 'give-open-amount',
       found: input.amount,
     });
-  if (input.number.trim() === '')
-    refusals.push({ code: 'missing', path: 'number', expected: 'Give its number in the old books.' });
+  if (input.number.trim() === '') refusals.push({ code: 'missing', path: 'number', wanted: 'give-old-number' });
   if (customer === undefined || !isIsoDate(date) || !isIsoDate(due) || read === null || refusals.length > 0)
     return refuse(...refusals);
   const content: Content = {

@@ -3,7 +3,6 @@ import type { Transmission } from '@/core/delivery/transmission';
 import { leftToCredit } from '@/core/documents/creditLeft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
-import { writeDate } from '@/core/kernel/date';
 import type { Refusal } from '@/core/kernel/result';
 import type { Registration } from '@/core/tax/registration';
 import { sendFault } from '../delivery/sending';
@@ -46,23 +45,15 @@ export interface Possible {
   readonly main: DocumentAction | null;
 }
 
-const refused = (code: Refusal['code'], found: string, expected?: string): Refusal => ({
-  code,
-  path: '',
-  found,
-  ...(expected !== undefined && { expected }),
-});
-
 function creditFault(document: IssuedDocument, family: readonly IssuedDocument[]): Refusal | null {
-  if (document.cancelled !== null) return refused('settled', 'cancelled');
+  if (document.cancelled !== null) return { code: 'settled', path: '', by: 'cancelled' };
   const notes = notesOn(document, family);
   if (notes.length === 0 || leftToCredit(document, notes) !== 0n) return null;
-  return refused('already-credited', notes.map(({ number }) => number).join(', '));
+  return { code: 'already-credited', path: '', by: notes.map(({ number }) => number) };
 }
 
 function cancelRefusal({ document, registration, postedOn, transmissions }: Standing): Refusal | null {
-  const fault = registration === undefined ? null : cancelFault(document, registration, postedOn, transmissions);
-  return fault === null ? null : refused(fault.code, fault.found, 'an open day: credit it instead');
+  return registration === undefined ? null : cancelFault(document, registration, postedOn, transmissions);
 }
 
 /** The first of what is due for a document: what was rejected, then what is to be sent, paid, answered, billed. */
@@ -102,7 +93,7 @@ export function possibleActions(standing: Standing): Possible {
     actions.set('send', sendFault({ document, before: transmissions }));
   }
   if (goesOut)
-    actions.set('mark-sent', document.sentOn === '' ? null : refused('sent-before', writeDate(document.sentOn)));
+    actions.set('mark-sent', document.sentOn === '' ? null : { code: 'sent-before', path: '', on: document.sentOn });
   if (owed && document.open > 0n) actions.set('receive', null);
   return { actions, main: mainOf(standing, actions) };
 }

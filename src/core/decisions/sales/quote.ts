@@ -23,7 +23,7 @@ export interface QuoteMaterial {
 
 /** What keeps a quote from being followed by a new version, or null. */
 export function versionFault(before: IssuedDocument) {
-  if (before.quote?.replacedBy) return { code: 'replaced', path: '', found: before.quote.replacedBy.number } as const;
+  if (before.quote?.replacedBy) return { code: 'replaced', path: '', by: before.quote.replacedBy.number } as const;
   if (before.quote !== null && before.quote.billed !== 0n) return { code: 'billed', path: '' } as const;
   return null;
 }
@@ -45,7 +45,7 @@ export function sendQuote(material: QuoteMaterial, moment: Moment): Decision<Doc
   const version = (before?.content.version ?? 0) + 1;
   const content: Content = { ...frozen.value, version };
   if (figuresOf(content).totals.payable < 0n)
-    return refuse({ code: 'invalid', path: 'lines', expected: 'A quote can not be below zero.' });
+    return refuse({ code: 'invalid', path: 'lines', wanted: 'quote-above-zero' });
   const style = styleFor(setting.styles, draft.styleId, customer?.styleId ?? '', setting.business.styleId);
   const written = writeQuote(content, series, { ...draft, style }, moment);
   if (!written.ok) return written;
@@ -78,17 +78,17 @@ export function sendQuote(material: QuoteMaterial, moment: Moment): Decision<Doc
 export function answerQuote(document: IssuedDocument, answer: QuoteAnswer): Decision<null> {
   const { quote } = document;
   if (quote === null)
-    return refuse({ code: 'invalid', path: 'documentId', expected: 'a quote', found: document.number });
+    return refuse({ code: 'wrong-kind', path: 'documentId', number: document.number, takes: 'quote' });
   const fault = versionFault(document);
   if (fault !== null) return refuse(fault);
   if (answer.words.trim() === '')
     return refuse({
       code: 'missing',
       path: 'words',
-      expected: answer.kind === 'accepted' ? 'Say who accepted it.' : 'Say why it was declined.',
+      wanted: answer.kind === 'accepted' ? 'say-who-accepted' : 'say-why-declined',
     });
   if (!isIsoDate(answer.on) || answer.on < document.issueDate)
-    return refuse({ code: 'invalid', path: 'on', expected: 'Give a day on or after the quote.', found: answer.on });
+    return refuse({ code: 'invalid', path: 'on', wanted: 'day-not-before-quote', found: answer.on });
   const kept = { ...answer, words: answer.words.trim() };
   return accept({
     value: null,

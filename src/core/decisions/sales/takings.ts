@@ -45,13 +45,11 @@ export function recordTakings(
   const { date } = input;
   const registration = registrationFor(setting, input.registrationId);
   if (registration === undefined) return refuse({ code: 'not-found', path: 'registrationId' });
-  if (!isIsoDate(date))
-    return refuse({ code: 'invalid', path: 'date', expected: 'Give the day of the till.', found: date });
+  if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-day-of-till', found: date });
   const refusals: Refusal[] = [];
-  if (date > moment.today)
-    refusals.push({ code: 'invalid', path: 'date', expected: 'A till is counted when its day is over.', found: date });
+  if (date > moment.today) refusals.push({ code: 'invalid', path: 'date', wanted: 'till-after-its-day', found: date });
   if (!isActive(registration, date))
-    refusals.push({ code: 'invalid', path: 'date', expected: `${registration.name} is not in force on that day.` });
+    refusals.push({ code: 'not-in-force', path: 'date', registration: registration.name, day: date });
   const taxes = new Map<string, ResolvedTax>();
   const local = new Set(codesUnder(registration, setting.setup).map(({ id }) => id));
   const lines = input.rows.flatMap(({ taxCode, amount, account }, i): readonly ContentLine[] => {
@@ -59,17 +57,19 @@ export function recordTakings(
     const read = readTypedDecimal(amount);
     const tax = resolveKey(taxCode, date, null, setting);
     if (read === null || readMoney(read, business.homeCurrency) === null) {
-      const expected = 'Give an amount such as 12.50.';
-      refusals.push({ code: 'invalid', path: `rows[${i}].amount`, expected, found: amount });
+      refusals.push({ code: 'invalid', path: `rows[${i}].amount`, wanted: 'give-amount', found: amount });
       return [];
     }
     if (!local.has(taxCode)) {
-      const expected = `Choose a code of ${registration.name}: ${taxCode} is none of its territory.`;
-      refusals.push({ code: 'check-failed', path: `rows[${i}].taxCode`, expected });
+      refusals.push({
+        code: 'invalid',
+        path: `rows[${i}].taxCode`,
+        wanted: { what: 'code-of-territory', registration: registration.name, code: taxCode },
+      });
       return [];
     }
     if ('problem' in tax) {
-      refusals.push({ code: 'unknown', path: `rows[${i}].taxCode`, expected: tax.problem });
+      refusals.push({ code: 'undecided', path: `rows[${i}].taxCode`, why: tax.problem });
       return [];
     }
     taxes.set(tax.code, tax);
@@ -90,7 +90,7 @@ export function recordTakings(
     refusals.push({
       code: 'missing',
       path: 'rows[0].amount',
-      expected: 'Give what was taken under at least one code.',
+      wanted: 'give-takings',
     });
   if (refusals.length > 0) return refuse(...refusals);
   const content: Content = {

@@ -7,7 +7,7 @@ import { type Look, lookOf } from '@/core/documents/look';
 import { sealOf } from '@/core/documents/seal';
 import { advance, type Series, sealedOnly } from '@/core/documents/series';
 import type { DocumentStyle } from '@/core/documents/style';
-import { addDays, type IsoDate, isIsoDate, laterOf, writeDate } from '@/core/kernel/date';
+import { addDays, type IsoDate, isIsoDate, laterOf } from '@/core/kernel/date';
 import { type Minor, NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
@@ -103,7 +103,7 @@ function rowOf(content: Content, series: Series, beside: Beside, look: Look | nu
  */
 function orderRefusal({ kind, issueDate }: Content, { lastDate }: Series): Refusal | null {
   return KINDS[kind].goesOut && lastDate !== '' && issueDate < lastDate
-    ? { code: 'number-order', path: 'issueDate', expected: lastDate, found: issueDate }
+    ? { code: 'number-order', path: 'issueDate', last: lastDate, day: issueDate }
     : null;
 }
 
@@ -139,7 +139,7 @@ function accountRefusals(content: Content, chart: readonly Account[]): readonly 
             {
               code: 'unknown',
               path: `${name}[${i}].account`,
-              expected: 'Choose an account of the chart.',
+              wanted: 'choose-account-of-chart',
               found: account,
             },
           ],
@@ -162,8 +162,8 @@ export function writeDocument(
     return refuse({
       code: 'before-registration',
       path: 'taxPoint',
-      expected: `a tax point from ${writeDate(registration.keptFrom)} on`,
-      found: content.taxPoint,
+      day: content.taxPoint,
+      from: registration.keptFrom,
     });
   const backwards = orderRefusal(content, series);
   if (backwards !== null) return refuse(backwards);
@@ -176,8 +176,8 @@ export function writeDocument(
     return refuse({
       code: 'closed-period',
       path: 'accountingDate',
-      expected: `a day after ${writeDate(filedUntil)}`,
-      found: accountingDate,
+      day: posting,
+      filedUntil,
     });
   // Tax of an opening item was reported before this book began; on payment basis none is due yet.
   const placed = opening || content.basis === 'on-payment' ? null : placement;

@@ -71,7 +71,7 @@ export function saveBusiness(business: Business, book: Book): Decision<Book> {
   if (!checked.ok) return checked;
   // Amounts already written are in the home currency; another one would make them lies.
   if (business.homeCurrency !== book.business.homeCurrency)
-    return refuse({ code: 'in-use', path: 'homeCurrency', expected: book.business.homeCurrency });
+    return refuse({ code: 'in-use', path: 'homeCurrency', keep: book.business.homeCurrency });
   const saved: Book = { ...book, business };
   return accept({
     value: saved,

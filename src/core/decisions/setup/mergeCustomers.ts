@@ -50,10 +50,9 @@ function together(keep: Customer, double: Customer): Customer {
 export function mergeCustomers(material: MergeMaterial): Decision<CustomerRow> {
   const { keep, double, under } = material;
   if (keep === undefined || double === undefined) return refuse({ code: 'not-found', path: 'doubleId' });
-  if (keep.id === double.id)
-    return refuse({ code: 'invalid', path: 'doubleId', expected: 'Choose the other record of this customer.' });
+  if (keep.id === double.id) return refuse({ code: 'invalid', path: 'doubleId', wanted: 'choose-other-record' });
   if (keep.mergedInto !== '' || double.mergedInto !== '')
-    return refuse({ code: 'invalid', path: 'doubleId', expected: 'One of the two was merged already.' });
+    return refuse({ code: 'invalid', path: 'doubleId', wanted: 'not-merged-before' });
   const joined = together(keep, double);
   const merged: CustomerRow = { ...keep, ...joined, parentId: keep.parentId === double.id ? '' : keep.parentId };
   const plain = { before: keep, isNew: false, records: NO_RECORDS, usedUntil: null };

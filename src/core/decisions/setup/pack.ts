@@ -39,16 +39,15 @@ export function addPack(id: string, keep: Keep | null, material: PackMaterial): 
     return refuse({
       code: 'overlap',
       path: '',
-      expected: `${first.theirs.jurisdictionId} ${first.theirs.name}`,
-      found: `${first.ours.jurisdictionId} ${first.ours.name}`,
+      theirs: `${first.theirs.jurisdictionId} ${first.theirs.name}`,
+      ours: `${first.ours.jurisdictionId} ${first.ours.name}`,
     });
   const used = overlaps.find(({ ours }) => material.usedUntil.has(ours.id));
   if (keep === 'theirs' && used !== undefined)
     return refuse({
       code: 'in-use',
       path: '',
-      expected: material.usedUntil.get(used.ours.id) ?? '',
-      found: used.ours.name,
+      keep: used.ours.name,
     });
   const { pack, records } = settled(packOf(id), before, keep);
   const plan = planPack(pack, records, material.placeIds);

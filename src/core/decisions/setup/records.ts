@@ -9,6 +9,7 @@ import type { IsoDate } from '@/core/kernel/date';
 import { readRegion, regionsOf } from '@/core/kernel/region';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
+import type { Wanted } from '@/core/kernel/wanted';
 import { searchKeys } from '@/core/kernel/words';
 import type { Address } from '@/core/parties/address';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
@@ -57,7 +58,7 @@ interface RecordKind<T> {
   readonly faults?: (value: T, material: RecordMaterial<T>) => readonly Refusal[];
 }
 
-const unknown = (path: string, expected: string): Refusal => ({ code: 'unknown', path, expected });
+const unknown = (path: string, wanted: Wanted): Refusal => ({ code: 'unknown', path, wanted });
 
 /** Rates that documents rest on can be ended, but neither changed nor taken out. */
 function begunRates(tax: Tax, { before, usedUntil }: RecordMaterial<Tax>): readonly Refusal[] {
@@ -68,7 +69,7 @@ function begunRates(tax: Tax, { before, usedUntil }: RecordMaterial<Tax>): reado
     const now = tax.rates[at];
     if (now !== undefined && now.percent === old.percent && now.perUnit === old.perUnit) return [];
     const figure = old.percent === '' ? old.perUnit : `${old.percent} %`;
-    return [{ code: 'begun', path: at < 0 ? 'rates' : `rates[${at}].percent`, expected: figure, found: `${old.from}` }];
+    return [{ code: 'begun', path: at < 0 ? 'rates' : `rates[${at}].percent`, rate: figure, from: old.from }];
   });
 }
 
@@ -76,8 +77,9 @@ function begunRates(tax: Tax, { before, usedUntil }: RecordMaterial<Tax>): reado
 function regionFaults({ country, region }: Address, path: string): readonly Refusal[] {
   if (readRegion(country, region) !== null) return [];
   const [code, name] = regionsOf(country)[0] ?? ['', ''];
-  const expected = `Give a state or province by its name or code in ISO 3166-2, such as ${name} or ${code}.`;
-  return [{ ...unknown(`${path}.region`, expected), found: region }];
+  return [
+    { code: 'unknown', path: `${path}.region`, wanted: { what: 'region-of-country', name, code }, found: region },
+  ];
 }
 
 const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
@@ -87,7 +89,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     faults: (j, { records }) => {
       const known = new Map(records.jurisdictions.map((other) => [other.id, other]));
       if (j.parentId === '') return [];
-      if (!known.has(j.parentId)) return [unknown('parentId', 'Choose the territory it lies in.')];
+      if (!known.has(j.parentId)) return [unknown('parentId', 'choose-territory-above')];
       return closesCircle(known, j.id, j.parentId) ? [{ code: 'circle', path: 'parentId' }] : [];
     },
   },
@@ -98,7 +100,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     faults: (tax, material) => [
       ...(material.records.jurisdictions.some((j) => j.id === tax.jurisdictionId)
         ? []
-        : [unknown('jurisdictionId', 'Choose the jurisdiction.')]),
+        : [unknown('jurisdictionId', 'choose-jurisdiction')]),
       ...begunRates(tax, material),
     ],
   },
@@ -107,7 +109,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     nameOf: (code) => code.id,
     faults: (code, { records }) =>
       code.components.flatMap(({ taxId }, i) =>
-        records.taxes.some((tax) => tax.id === taxId) ? [] : [unknown(`components[${i}].taxId`, 'Choose the tax.')],
+        records.taxes.some((tax) => tax.id === taxId) ? [] : [unknown(`components[${i}].taxId`, 'choose-tax')],
       ),
   },
   places: {
@@ -116,7 +118,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     kept: (place) => ({ ...place, keys: placeKeys(place) }),
     faults: (place, { records }) =>
       place.stack.flatMap((id, i) =>
-        records.jurisdictions.some((j) => j.id === id) ? [] : [unknown(`stack[${i}]`, 'Choose the jurisdiction.')],
+        records.jurisdictions.some((j) => j.id === id) ? [] : [unknown(`stack[${i}]`, 'choose-jurisdiction')],
       ),
   },
   withholdingTypes: { schema: withholdingTypeSchema, nameOf: (type) => type.name },
@@ -126,7 +128,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     faults: ({ jurisdictionId }, { records }) =>
       records.jurisdictions.some((j) => j.id === jurisdictionId)
         ? []
-        : [unknown('jurisdictionId', 'Choose the jurisdiction.')],
+        : [unknown('jurisdictionId', 'choose-jurisdiction')],
   },
   priceLists: { schema: priceListSchema, nameOf: (list) => list.name },
   exchangeRates: {
@@ -152,7 +154,7 @@ const KINDS: { readonly [T in SetupTable]: RecordKind<SetupRecords[T]> } = {
     faults: ({ account }, { accounts }) =>
       accounts?.has(account)
         ? []
-        : [{ ...unknown('account', 'Choose an account of the chart, such as 4000.'), found: account }],
+        : [{ code: 'unknown', path: 'account', wanted: 'choose-account-such-as-4000', found: account }],
     kept: (item) => ({ ...item, keys: searchKeys([item.name, item.description]) }),
   },
 };

@@ -50,20 +50,19 @@ export function saveRegistration(registration: Registration, material: Registrat
   const refusals: Refusal[] = [];
   if (isNew && before !== undefined) refusals.push({ code: 'duplicate', path: 'id', found: registration.id });
   if (!records.jurisdictions.some((j) => j.id === registration.jurisdictionId))
-    refusals.push({ code: 'unknown', path: 'jurisdictionId', expected: 'Choose the territory.' });
+    refusals.push({ code: 'unknown', path: 'jurisdictionId', wanted: 'choose-territory' });
   const { accounts, made } = withAccounts(registration, chart);
   for (const [field, code] of Object.entries(accounts))
     if (![...chart, ...made].some((account) => account.code === code))
-      refusals.push({ code: 'unknown', path: `accounts.${field}`, expected: 'Choose an account.', found: code });
+      refusals.push({ code: 'unknown', path: `accounts.${field}`, wanted: 'choose-account', found: code });
   if (records.registrations.some((r) => r.id !== registration.id && r.accounts.output === accounts.output))
     refusals.push({
       code: 'invalid',
       path: 'accounts.output',
-      expected:
-        'An output tax account serves one registration only, so that each can be proven. Leave it empty for a new one.',
+      wanted: 'output-account-of-its-own',
     });
   const keptFrom = spanOf(registration.frequency, registration.keptFrom).start;
-  const inUse = (path: string, expected: string) => refusals.push({ code: 'in-use', path, expected });
+  const inUse = (path: string, keep: string) => refusals.push({ code: 'in-use', path, keep });
   if (before !== undefined && used) {
     if (registration.frequency !== before.frequency) inUse('frequency', before.frequency);
     if (keptFrom !== before.keptFrom) inUse('keptFrom', before.keptFrom);

@@ -25,10 +25,10 @@ export function saveSeries(input: SeriesInput, all: readonly Series[], today: Is
     return refuse({ code: 'duplicate', path: 'registrationId', found: 'a series for this' });
   if (before !== undefined && before.count > 0) {
     if (before.start !== input.start)
-      return refuse({ code: 'in-use', path: 'start', expected: `the start at ${before.start}` });
-    if (before.yearly !== input.yearly) return refuse({ code: 'in-use', path: 'yearly', expected: 'the counting' });
+      return refuse({ code: 'in-use', path: 'start', keep: `the start at ${before.start}` });
+    if (before.yearly !== input.yearly) return refuse({ code: 'in-use', path: 'yearly', keep: 'the counting' });
     if (before.registrationId !== input.registrationId)
-      return refuse({ code: 'in-use', path: 'registrationId', expected: 'the registration' });
+      return refuse({ code: 'in-use', path: 'registrationId', keep: 'the registration' });
   }
   const known = before ?? newSeries(input.kind, input.prefix);
   const startYear = before?.start === input.start ? known.startYear : today.slice(0, 4);

@@ -1,6 +1,6 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import type { Currency } from '@/core/kernel/currency';
-import { type IsoDate, writeDate } from '@/core/kernel/date';
+import type { IsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
 import { type Account, accountFor } from '@/core/ledger/account';
 import { entryOf } from '@/core/ledger/entry';
@@ -29,11 +29,10 @@ export function file(material: FileMaterial, start: IsoDate, note: string, momen
   const span = nextToFile(registration);
   if (registration.filedUntil !== '' && start <= registration.filedUntil)
     return refuse({ code: 'already-filed', path: 'period' });
-  if (start !== span.start) return refuse({ code: 'earlier-open', path: 'period', expected: spanName(span) });
+  if (start !== span.start) return refuse({ code: 'earlier-open', path: 'period', period: spanName(span) });
   if (span.end >= moment.today)
-    return refuse({ code: 'not-ended', path: 'period', expected: writeDate(span.end), found: spanName(span) });
-  if (!proof.holds && note.trim() === '')
-    return refuse({ code: 'unexplained', path: 'note', expected: 'Say why the differences are accepted.' });
+    return refuse({ code: 'not-ended', path: 'period', period: spanName(span), until: span.end });
+  if (!proof.holds && note.trim() === '') return refuse({ code: 'unexplained', path: 'note' });
 
   const id = periodIdOf(registration.id, start);
   const { filingCurrency, rounding } = registration;

@@ -38,7 +38,7 @@ export interface CheckPack {
 
 const conditions = yup.array().of(
   yup.object({
-    fact: neededText('the fact'),
+    fact: neededText('fill-this-in'),
     not: yup.boolean(),
     over: yup.number(),
   }),
@@ -46,14 +46,14 @@ const conditions = yup.array().of(
 
 /** What a file of content rules must be like. */
 export const checkPackSchema = yup.object({
-  id: neededText('an id', 20),
-  title: neededText('a title', 80),
-  countries: yup.array().of(neededText('a country')).defined(),
+  id: neededText('fill-this-in', 20),
+  title: neededText('fill-this-in', 80),
+  countries: yup.array().of(neededText('fill-this-in')).defined(),
   simplified: yup
     .object({
-      title: neededText('a title', 80),
+      title: neededText('fill-this-in', 80),
       limit: yup.number().integer().positive().defined(),
-      rules: yup.array().of(neededText('a rule')).defined(),
+      rules: yup.array().of(neededText('fill-this-in')).defined(),
     })
     .optional()
     .default(undefined),
@@ -61,11 +61,11 @@ export const checkPackSchema = yup.object({
     .array()
     .of(
       yup.object({
-        id: neededText('an id', 30),
+        id: neededText('fill-this-in', 30),
         severity: yup.string().oneOf(['must', 'should', 'note']).defined(),
-        source: neededText('the legal source'),
-        field: neededText('the field'),
-        message: neededText('a sentence', 300),
+        source: neededText('fill-this-in'),
+        field: neededText('fill-this-in'),
+        message: neededText('fill-this-in', 300),
         when: conditions.optional(),
         needs: conditions.defined(),
       }),

@@ -1,5 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { accept, type Result, refuse } from '@/core/kernel/result';
+import type { Wanted } from '@/core/kernel/wanted';
 import type { XmlNode } from './node';
 
 /** Deepest nesting that is read; the standards need eight. */
@@ -25,9 +26,13 @@ const PREFIXES: Readonly<Record<string, string>> = {
 };
 
 /** Stops the parser; the message is for the person who has the file. */
-class Unreadable extends Error {}
+class Unreadable extends Error {
+  constructor(readonly wanted: Wanted) {
+    super('unreadable');
+  }
+}
 
-const bad = (message: string) => refuse({ code: 'invalid', path: '', expected: message });
+const bad = (wanted: Wanted) => refuse({ code: 'invalid', path: '', wanted });
 
 /** What a node is made of while it is read. */
 type OpenNode = { -readonly [K in keyof XmlNode]: XmlNode[K] } & { children: XmlNode[] };
@@ -85,10 +90,10 @@ function sharer(): (text: string) => string {
 /**
  * Reads the text of an XML file from a stranger into a tree: well-formed XML 1.0 with namespaces, no
  * DTD (so no entities but the five of XML), bounded in depth and number of elements, in linear time.
- * Refuses with a sentence that says why.
+ * Refused with what it must be instead.
  */
 export function readXml(text: string): Result<XmlNode> {
-  if (hasEndlessTag(text)) return bad(`An element begins with more than ${LONGEST_TAG} characters of attributes.`);
+  if (hasEndlessTag(text)) return bad({ what: 'shorter-tags', most: LONGEST_TAG });
   const parser = new SaxesParser({ xmlns: true, position: true });
   let root: OpenNode | null = null;
   let open: OpenNode | null = null;
@@ -97,16 +102,16 @@ export function readXml(text: string): Result<XmlNode> {
   const texts: string[] = [];
   const nameOf = namer();
   const same = sharer();
-  const fail = (message: string): never => {
-    throw new Unreadable(message);
+  const fail = (wanted: Wanted): never => {
+    throw new Unreadable(wanted);
   };
-  parser.on('error', (error) => fail(`This is not well-formed XML: ${error.message}.`));
-  parser.on('doctype', () => fail('The file has a DTD; e-invoices must not have one.'));
+  parser.on('error', (error) => fail({ what: 'well-formed', error: error.message }));
+  parser.on('doctype', () => fail('file-without-dtd'));
   parser.on('opentag', (tag) => {
     depth += 1;
     count += 1;
-    if (depth > DEEPEST) fail(`The file is nested deeper than ${DEEPEST} elements.`);
-    if (count > MOST_ELEMENTS) fail(`The file has more than ${MOST_ELEMENTS} elements.`);
+    if (depth > DEEPEST) fail({ what: 'less-nesting', most: DEEPEST });
+    if (count > MOST_ELEMENTS) fail({ what: 'fewer-elements', most: MOST_ELEMENTS });
     let attributes: Record<string, string> | null = null;
     for (const key in tag.attributes) {
       const attribute = tag.attributes[key];
@@ -142,10 +147,10 @@ export function readXml(text: string): Result<XmlNode> {
   try {
     parser.write(text).close();
   } catch (error) {
-    if (error instanceof Unreadable) return bad(error.message);
+    if (error instanceof Unreadable) return bad(error.wanted);
     throw error;
   }
-  return root === null ? bad('The file is empty.') : accept(root);
+  return root === null ? bad('file-with-content') : accept(root);
 }
 
 const UTF16_LE = [0xff, 0xfe];
@@ -153,8 +158,8 @@ const UTF16_BE = [0xfe, 0xff];
 
 /** Text of the bytes of an XML file by its byte-order mark or what its declaration says; UTF-8 without either. */
 export function decodeXml(bytes: Uint8Array): Result<string> {
-  if (bytes.length > LARGEST_FILE) return bad(`The file is larger than ${LARGEST_FILE / 2 ** 20} MB.`);
-  if (bytes.length === 0) return bad('The file is empty.');
+  if (bytes.length > LARGEST_FILE) return bad({ what: 'file-of', mib: LARGEST_FILE / 2 ** 20 });
+  if (bytes.length === 0) return bad('file-with-content');
   const begins = (mark: readonly number[]) => mark.every((byte, i) => bytes[i] === byte);
   let encoding =
     begins(UTF16_LE) || (bytes[0] === 0x3c && bytes[1] === 0) ? 'utf-16le' : begins(UTF16_BE) ? 'utf-16be' : '';
@@ -165,6 +170,6 @@ export function decodeXml(bytes: Uint8Array): Result<string> {
   try {
     return accept(new TextDecoder(encoding, { fatal: true }).decode(bytes));
   } catch {
-    return bad(`The text of the file is not in the encoding it names (${encoding}).`);
+    return bad({ what: 'encoding-it-names', encoding });
   }
 }

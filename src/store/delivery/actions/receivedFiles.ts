@@ -27,7 +27,7 @@ export const draftFromFile: Action<
     const blank = blankDraft(moment.newId(), 'invoice', registrationId, moment.today);
     const setting = await loadSetting(db, blank, customer);
     const income = accounts.find(({ type }) => type === 'income')?.code;
-    if (income === undefined) return refuse({ code: 'unknown', path: '', expected: 'Add an income account first.' });
+    if (income === undefined) return refuse({ code: 'unknown', path: '', wanted: 'add-income-account' });
     const booked = { income, discounts: accountFor(accounts, 'discounts') };
     const draft = draftFromEInvoice(invoice, name, blank, customer, booked, setting, moment.newId);
     if (!draft.ok) return draft;

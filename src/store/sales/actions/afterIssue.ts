@@ -22,7 +22,7 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
       db.taxEntries.where('documentId').equals(documentId).toArray(),
       db.transmissions.where('documentId').equals(documentId).toArray(),
     ]);
-    if (entry === undefined) return refuse({ code: 'invalid', path: '', expected: 'a document that posts' });
+    if (entry === undefined) return refuse({ code: 'wrong-kind', path: '', number: document.number, takes: 'posted' });
     return cancel(
       {
         document,

@@ -11,8 +11,6 @@ import { loadFamily, loadSetting, present } from '../../load';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
 
-const WHEN = 'Give the day of the credit note.';
-
 /** What crediting an invoice looks at. */
 function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMaterial>> {
   return db.documents.get(documentId).then((invoice): Result<CreditMaterial> | Promise<Result<CreditMaterial>> => {
@@ -48,7 +46,7 @@ export const creditInvoice: Action<
 > = {
   name: 'credit invoice',
   async decide(db, { documentId, date, reason, request = { kind: 'rest' } }, moment) {
-    if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', expected: WHEN, found: date });
+    if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-day-of-credit', found: date });
     const material = await loadMaterial(db, documentId);
     return material.ok ? credit(material.value, request, { date, reason }, moment) : material;
   },
@@ -61,7 +59,7 @@ export const correctInvoice: Action<
 > = {
   name: 'correct invoice',
   async decide(db, { documentId, date, reason }, moment) {
-    if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', expected: WHEN, found: date });
+    if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-day-of-credit', found: date });
     const material = await loadMaterial(db, documentId);
     if (!material.ok) return material;
     const { invoice } = material.value;

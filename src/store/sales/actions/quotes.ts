@@ -42,15 +42,14 @@ export const beginStage: Action<{ documentId: string; request: StageRequest; iss
       const quote = await db.documents.get(documentId);
       if (quote === undefined || quote.quote === null) return refuse({ code: 'not-found', path: 'documentId' });
       if (quote.quote.replacedBy !== null)
-        return refuse({ code: 'replaced', path: '', found: quote.quote.replacedBy.number });
+        return refuse({ code: 'replaced', path: '', by: quote.quote.replacedBy.number });
       const [family, customer] = await Promise.all([
         loadFamily(db, quote.familyId),
         db.customers.get(quote.customerId),
       ]);
       const due = present(customer, 'the customer').terms;
       const draft = stageDraft(quote, quotedParts(quote, family), request, { id: moment.newId(), issueDate, due });
-      if (draft.lines.length === 0)
-        return refuse({ code: 'missing', path: 'stage', expected: 'Nothing is left to bill of this.' });
+      if (draft.lines.length === 0) return refuse({ code: 'missing', path: 'stage', wanted: 'something-to-bill' });
       const setting = await loadSetting(db, draft, customer ?? null);
       return kept(saveDraft(draft, NOTHING_STORED, customer, setting, moment));
     },

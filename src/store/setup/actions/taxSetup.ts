@@ -51,7 +51,7 @@ export const dropPlace: Action<{ id: string }, null> = {
   name: 'drop place',
   async decide(db, { id }) {
     const before = await db.places.get(id);
-    if (before === undefined) return refuse({ code: 'not-found', path: 'id', found: id });
+    if (before === undefined) return refuse({ code: 'not-found', path: 'id' });
     return accept({ value: null, changes: { remove: { places: [id] }, audit: { subject: before.name, before } } });
   },
 };
@@ -117,7 +117,7 @@ export const keepNumberCheck: Action<
   async decide(db, { customerId, number, check }) {
     const customer = await db.customers.get(customerId);
     if (customer === undefined || !customer.taxNumbers.some((n) => n.number === number))
-      return refuse({ code: 'not-found', path: 'number', found: number });
+      return refuse({ code: 'not-found', path: 'number' });
     const taxNumbers = customer.taxNumbers.map((n) => (n.number === number ? { ...n, check } : n));
     return accept({
       value: null,

@@ -14,7 +14,7 @@ export const changeTaxRate: Action<
   name: 'change rate',
   async decide(db, { taxId, rate, draftIds }, moment) {
     const tax = await db.taxes.get(taxId);
-    if (tax === undefined) return refuse({ code: 'not-found', path: 'taxId', found: taxId });
+    if (tax === undefined) return refuse({ code: 'not-found', path: 'taxId' });
     const [drafts, records, used] = [await draftMaterials(db), await loadSetup(db, null), await usedUntil(db, taxId)];
     return changeRate(tax, rate, new Set(draftIds), { drafts, records, usedUntil: used }, moment);
   },

@@ -12,8 +12,7 @@ export const fileReturn: Action<{ registrationId: string; start: string; note: s
   name: 'file return',
   async decide(db, { registrationId, start, note }, moment) {
     const registration = await db.registrations.get(registrationId);
-    if (registration === undefined || !isIsoDate(start))
-      return refuse({ code: 'not-found', path: 'period', found: start });
+    if (registration === undefined || !isIsoDate(start)) return refuse({ code: 'not-found', path: 'period' });
     const [material, chart, book] = await Promise.all([
       proofMaterial(db, registration, start),
       db.accounts.toArray(),
