@@ -1,4 +1,4 @@
-import type { DraftKind } from '@/core/documents/draft';
+import type { DraftKind } from '@/core/documents/kinds';
 import { routes } from '../shell/routes';
 
 /** The address of a draft that is yet to be written. */

@@ -11,6 +11,7 @@ import { priceInMode } from '@/core/tax/convertPrice';
 import { calcInputOf } from './content';
 import type { Draft, DraftLine } from './draft';
 import { homeRateOf, isRefusal } from './draftRate';
+import { DRAFT_KINDS } from './kinds';
 import { datesOf, decideTaxes, lineVerdict, resolveKey } from './lineTax';
 import { currencyOf } from './readLine';
 import type { Setting } from './setting';
@@ -85,7 +86,7 @@ export function takeCustomer(draft: Draft, customer: Customer, setting: Setting)
   // A due date that was typed as a day stays; terms follow the customer.
   const due = isIsoDate(draft.due) || draft.kind !== 'invoice' ? draft.due : customer.terms;
   const untouched = draft.lines.every((line) => line.price === '');
-  const priceMode = untouched && draft.kind !== 'cash-sale' ? customer.priceMode : draft.priceMode;
+  const priceMode = untouched && !DRAFT_KINDS[draft.kind].paidAtOnce ? customer.priceMode : draft.priceMode;
   const currency = untouched ? customer.currency : draft.currency;
   const taken: Draft = { ...draft, customerId: customer.id, due, priceMode, currency, styleId: customer.styleId };
   return decideTaxes(taken, customer, setting);

@@ -3,6 +3,7 @@ import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import type { SupplyKind } from '@/core/tax/decisionTable';
 import type { FrozenTax } from './content';
+import type { DraftKind } from './kinds';
 
 /**
  * A line as it is being written. Figures are kept as typed, so that a half-filled line survives;
@@ -57,9 +58,6 @@ export interface DraftOverride {
   readonly amount: string;
   readonly reason: string;
 }
-
-/** What a draft will become. A cash sale is an invoice and its receipt in one step. */
-export type DraftKind = 'invoice' | 'quote' | 'cash-sale';
 
 /** What a draft came from. */
 export interface DraftOrigin {

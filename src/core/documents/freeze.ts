@@ -10,6 +10,7 @@ import { type Draft, writtenLines } from './draft';
 import { filingRate, homeRateOf, isRefusal } from './draftRate';
 import { type DraftTaxes, draftTaxes } from './draftTaxes';
 import { freezeLines, freezeOverrides } from './freezeLines';
+import { DRAFT_KINDS, traitsOfDraft } from './kinds';
 import { type DraftDates, datesOf, lineVerdict } from './lineTax';
 import { adjustmentRefusals, currencyOf, lineRefusals } from './readLine';
 import { freezeBuyer, freezeSeller, registrationFor, roundingIn, type Setting } from './setting';
@@ -31,7 +32,7 @@ function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | nu
     refusals.push({
       code: 'invalid',
       path: 'due',
-      wanted: draft.kind === 'quote' ? 'say-how-long-it-holds' : 'give-due-date',
+      wanted: traitsOfDraft(draft.kind).posts ? 'give-due-date' : 'say-how-long-it-holds',
       found: draft.due,
     });
   else if (dates.issueDate !== null && dates.dueDate < dates.issueDate)
@@ -96,7 +97,7 @@ function headerParts(draft: Draft): Partial<Content> {
     ...(text(draft.salesperson) !== '' && { salesperson: text(draft.salesperson) }),
     ...(text(draft.conditions) !== '' && { conditions: text(draft.conditions) }),
     ...(isIsoDate(supplyFrom) && { supplyFrom }),
-    ...(draft.kind === 'cash-sale' && { paidBy: draft.paidBy }),
+    ...(DRAFT_KINDS[draft.kind].paidAtOnce && { paidBy: draft.paidBy }),
     ...(draft.origin?.how === 'stage' && {
       stage: {
         documentId: draft.origin.documentId,
@@ -164,14 +165,14 @@ export function freezeDraft(
   if (isRefusal(home)) refusals.push(home);
   const filing = isRefusal(home) ? undefined : filingRate(registration, currency, home, setting);
   if (isRefusal(filing)) refusals.push(filing);
-  if (draft.kind !== 'quote')
+  if (traitsOfDraft(draft.kind).posts)
     refusals.push(...thresholdRefusals(customer, setting, taxPoint, currency, isRefusal(home) ? undefined : home));
   const { lines, adjustments, trails } = freezeLines(draft, customer, setting, known, refusals);
   const overrides = freezeOverrides(draft, known.taxes, currency, refusals);
   if (refusals.length > 0 || isRefusal(home) || isRefusal(filing)) return refuse(...refusals);
-  const quote = draft.kind === 'quote';
+  const { becomes, posts } = traitsOfDraft(draft.kind);
   const content: Content = {
-    kind: quote ? 'quote' : 'invoice',
+    kind: becomes,
     number,
     registrationId: registration.id,
     customerId: customer.id,
@@ -192,7 +193,7 @@ export function freezeDraft(
     note: draft.note.trim(),
     rounding: roundingIn(registration, currency, draft, setting),
     checks: checkPackFor(registration.country, taxPoint).id,
-    ...(registration.basis === 'on-payment' && !quote && { basis: registration.basis }),
+    ...(registration.basis === 'on-payment' && posts && { basis: registration.basis }),
     ...(filing !== undefined && { filing }),
     taxes: known.taxes,
     lines,
@@ -200,6 +201,6 @@ export function freezeDraft(
     ...(overrides.length > 0 && { overrides }),
     trails,
   };
-  const withholding = quote ? [] : withholdingOn(customer, setting, taxPoint, figuresOf(content), content.home);
+  const withholding = posts ? withholdingOn(customer, setting, taxPoint, figuresOf(content), content.home) : [];
   return accept(withholding.length === 0 ? content : { ...content, withholding });
 }

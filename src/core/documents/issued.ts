@@ -7,7 +7,7 @@ import { wordsIn } from '@/core/kernel/words';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { bookFigures, inStep } from './bookFigures';
 import { type Content, signed } from './content';
-import type { DocumentKind } from './kinds';
+import { type DocumentKind, KINDS } from './kinds';
 import type { Seal } from './seal';
 import { withheldOnIssue } from './withhold';
 
@@ -161,7 +161,7 @@ export function restated(document: IssuedDocument): IssuedDocument {
 
 /** True for an open invoice of which a part is due before today. */
 export function isOverdue(document: Pick<IssuedDocument, 'kind' | 'open' | 'dueDate'>, today: IsoDate): boolean {
-  return (document.kind === 'invoice' || document.kind === 'opening') && document.open > 0n && document.dueDate < today;
+  return KINDS[document.kind].owed && document.open > 0n && document.dueDate < today;
 }
 
 /** True for a quote that nobody answered while it held. */

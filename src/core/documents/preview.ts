@@ -7,6 +7,7 @@ import { type Computed, calcInputOf, type FrozenTax, type FrozenWithholding, typ
 import type { Draft, DraftLine } from './draft';
 import { homeRateOf, isRefusal } from './draftRate';
 import { type ChangedTax, draftTaxes, liveOverrides } from './draftTaxes';
+import { traitsOfDraft } from './kinds';
 import { datesOf } from './lineTax';
 import { calcAdjustmentOf, calcLineOf, calcOverrideOf, currencyOf } from './readLine';
 import { registrationFor, roundingIn, type Setting } from './setting';
@@ -81,7 +82,9 @@ export function preview(draft: Draft, customer: Customer | null, setting: Settin
   const plain = inputOf(draft, content);
   const figures = calculate(plain);
   const withholding =
-    taxPoint === null || draft.kind === 'quote' ? [] : withholdingOn(customer, setting, taxPoint, figures, home);
+    taxPoint === null || !traitsOfDraft(draft.kind).posts
+      ? []
+      : withholdingOn(customer, setting, taxPoint, figures, home);
   const input =
     withholding.length === 0 ? plain : { ...plain, withholding: calcInputOf({ ...content, withholding }).withholding };
   return {

@@ -7,6 +7,7 @@ import { type Customer, mainNumber } from '@/core/parties/customer';
 import type { Registration, RegistrationRounding } from '@/core/tax/registration';
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
+import { DRAFT_KINDS, type DraftKind } from './kinds';
 import type { DocumentStyle } from './style';
 
 /** What a customer was billed in a calendar year, in the home currency's minor units. */
@@ -56,10 +57,10 @@ export function freezeBuyer(customer: Customer, contact = ''): FrozenBuyer {
 export function roundingIn(
   registration: Registration,
   currency: Currency,
-  paid: { readonly kind: string; readonly paidBy: string },
+  paid: { readonly kind: DraftKind; readonly paidBy: string },
   setting: Setting,
 ): RegistrationRounding {
   const { rounding } = registration;
-  const inCoins = paid.kind === 'cash-sale' && paid.paidBy === 'cash';
+  const inCoins = DRAFT_KINDS[paid.kind].paidAtOnce && paid.paidBy === 'cash';
   return inCoins && currency === setting.business.homeCurrency ? rounding : { ...rounding, cashStep: '' };
 }

@@ -1,4 +1,5 @@
 import type { IssuedDocument } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { readTypedDecimal } from '@/core/kernel/decimal';
@@ -71,7 +72,7 @@ export function allocationRefusals(
   allocations.forEach((allocation, i) => {
     const path = `allocations[${i}].amount`;
     const document = documents.get(allocation.documentId);
-    if (document === undefined || document.customerId !== customerId || !['invoice', 'opening'].includes(document.kind))
+    if (document === undefined || document.customerId !== customerId || !KINDS[document.kind].owed)
       refusals.push({ code: 'not-found', path, what: 'invoice-of-customer' });
     else if (seen.has(allocation.documentId)) refusals.push({ code: 'duplicate', path, found: allocation.number });
     else if (allocation.amount <= 0n) refusals.push({ code: 'invalid', path, wanted: 'amount-above-zero' });

@@ -8,8 +8,9 @@ import { useStore } from 'zustand';
 import type { CustomerRow } from '@/core/book/tables';
 import { numberOf } from '@/core/decisions/sales/issue';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
-import { blankLine, type Draft, type DraftKind } from '@/core/documents/draft';
+import { blankLine, type Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
+import { type DraftKind, traitsOfDraft } from '@/core/documents/kinds';
 import { lineVerdict } from '@/core/documents/lineTax';
 import { preview } from '@/core/documents/preview';
 import type { Setting } from '@/core/documents/setting';
@@ -303,13 +304,13 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                 onClick={issuing.issue}
                 title={KEY_MAP.main.shown}
               >
-                {draft.kind === 'quote' ? 'Send' : 'Issue'} {number}
+                {traitsOfDraft(draft.kind).posts ? 'Issue' : 'Send'} {number}
               </Button>
               <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Keep as draft</Button>
               <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
                 See it as it prints
               </Button>
-              {draft.kind !== 'quote' && (
+              {traitsOfDraft(draft.kind).eInvoice && (
                 <Button aria-pressed={beside === 'xml'} onClick={() => show('xml')}>
                   See its XML
                 </Button>

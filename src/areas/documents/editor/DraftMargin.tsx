@@ -7,6 +7,7 @@ import { draftSides } from '@/core/decisions/sales/draftSides';
 import type { Checks } from '@/core/decisions/sales/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import { datesOf } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
 import { registrationFor, type Setting } from '@/core/documents/setting';
@@ -100,7 +101,7 @@ export function DraftMargin(props: DraftMarginProps) {
         <LineNote store={store} draft={draft} at={at} shown={shown} customer={customer} setting={setting} />
       )}
       <EntriesNote sides={sides} onOpen={(side) => store.setFocus({ lineId: '', field: keyOfSide(side, names, ids) })}>
-        {registration?.basis === 'on-payment' && draft.kind !== 'cash-sale' && (
+        {registration?.basis === 'on-payment' && !traitsOfDraft(draft.kind).paidAtOnce && (
           <p className="mt-1 text-soft text-sm">Its tax falls due as it is paid.</p>
         )}
         {placed !== null && registration?.basis === 'on-issue' && (

@@ -2,7 +2,8 @@
 
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { blankDraft, type Draft, type DraftKind } from '@/core/documents/draft';
+import { blankDraft, type Draft } from '@/core/documents/draft';
+import type { DraftKind } from '@/core/documents/kinds';
 import { recordOf } from '@/store/records';
 import { isDocument } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';

@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import type { CustomerRow } from '@/core/book/tables';
-import type { Draft, DraftKind } from '@/core/documents/draft';
+import type { Draft } from '@/core/documents/draft';
+import { type DraftKind, traitsOfDraft } from '@/core/documents/kinds';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import type { Registration } from '@/core/tax/registration';
 import { findCustomers } from '@/store/sales/queries/documents';
@@ -34,6 +35,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
   const { store, draft, customer, wrong, registrations, onPickCustomer, onNewCustomer, onMendCustomer } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
+  const traits = traitsOfDraft(draft.kind);
   const decided = registrations.find((r) => r.id === draft.registrationId);
   return (
     <div className="mb-2 grid grid-cols-[1.3fr_1fr_1fr] gap-x-5 gap-y-1">
@@ -72,7 +74,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
         </div>
       </Slot>
       <DateSlot label={DATE_WORDS[draft.kind]} field="issueDate" store={store} draft={draft} wrong={wrong} />
-      {draft.kind === 'cash-sale' ? (
+      {traits.paidAtOnce ? (
         <ChoiceSlot
           label="Paid by"
           field="paidBy"
@@ -81,13 +83,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
           onPick={(value) => store.change({ paidBy: value as PaymentMethod })}
         />
       ) : (
-        <DateSlot
-          label={draft.kind === 'quote' ? 'Holds until' : 'Due'}
-          field="due"
-          store={store}
-          draft={draft}
-          wrong={wrong}
-        />
+        <DateSlot label={traits.posts ? 'Due' : 'Holds until'} field="due" store={store} draft={draft} wrong={wrong} />
       )}
       <TextSlot label="Order number" field="orderNumber" store={store} draft={draft} />
       <DateSlot label="Tax point" field="taxPoint" store={store} draft={draft} wrong={wrong} />

@@ -3,6 +3,7 @@
 import { useId, useState } from 'react';
 import type { CustomerRow } from '@/core/book/tables';
 import type { Draft } from '@/core/documents/draft';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import type { Setting } from '@/core/documents/setting';
 import { writeDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
@@ -174,7 +175,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
           wrong={wrong}
           placeholder="the tax point"
         />
-        {draft.kind !== 'quote' && (
+        {traitsOfDraft(draft.kind).posts && (
           <DateSlot
             label="Posted on"
             field="accountingDate"

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Finding } from '@/core/documents/finding';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import type { Setting } from '@/core/documents/setting';
 import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
@@ -58,10 +59,10 @@ export function useIssuing(
     try {
       if (!(await save({ even: 'unchanged' }))) return;
       const { id: draftId, kind } = store.getState().draft;
-      const result =
-        kind === 'quote' ? await act(sendQuoteDraft, { draftId }) : await act(issueInvoice, { draftId, consent });
+      const { posts } = traitsOfDraft(kind);
+      const result = posts ? await act(issueInvoice, { draftId, consent }) : await act(sendQuoteDraft, { draftId });
       if (result.ok) {
-        toast(`${result.value.number} is ${kind === 'quote' ? 'sent' : 'issued'}`);
+        toast(`${result.value.number} is ${posts ? 'issued' : 'sent'}`);
         router.push(routes.document(result.value.id));
         return;
       }

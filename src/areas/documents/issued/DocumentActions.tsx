@@ -116,9 +116,8 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     send: () => setAsking('send'),
     receive: () => router.push(routes.receiptFor(id)),
   };
-  const { goesOut, eInvoice } = KINDS[kind];
-  const wordsOf = (action: DocumentAction) =>
-    action === 'copy' && kind === 'quote' ? 'Copy into a new quote' : WORDS[action];
+  const { goesOut, eInvoice, posts } = KINDS[kind];
+  const wordsOf = (action: DocumentAction) => (action === 'copy' && !posts ? 'Copy into a new quote' : WORDS[action]);
   const entries: readonly MenuEntry[] = [...actions].flatMap(([action, fault]): readonly MenuEntry[] => {
     if (BESIDE_MENU.has(action)) return [];
     const not = fault === null ? undefined : wordRefusal(fault);

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { checksOf } from '@/core/decisions/sales/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
+import { KINDS } from '@/core/documents/kinds';
 import type { Currency } from '@/core/kernel/currency';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
@@ -82,7 +83,7 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
   const { registrations } = useOpenBook();
   const { document } = file;
   const { content, kind } = document;
-  if (kind === 'quote') return <p className="text-soft text-sm">A quote posts nothing.</p>;
+  if (!KINDS[kind].posts) return <p className="text-soft text-sm">A quote posts nothing.</p>;
   const frequency = registrations.find((r) => r.id === content.registrationId)?.frequency ?? 'monthly';
   const span = spanOf(frequency, isoDate(document.periodId.split('|')[1] ?? content.taxPoint));
   const words =
@@ -105,7 +106,8 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
   const { document, receipts, family } = file;
   const { content, figures } = document;
   const { currency } = content;
-  if (document.kind === 'quote' || document.kind === 'takings') return null;
+  const { owed, creditsOwed } = KINDS[document.kind];
+  if (!owed && !creditsOwed) return null;
   const own = receipts.filter((receipt) => receipt.settles.includes(document.id));
   const against = content.corrects;
   const opened = (key: TotalKey, amount: Minor, of: Currency) => (
@@ -182,7 +184,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
   const { document } = file;
   const { content } = document;
   const checks = useMemo(() => checksOf(content), [content]);
-  const checked = document.kind === 'invoice' || document.kind === 'credit-note' || document.kind === 'quote';
+  const checked = KINDS[document.kind].goesOut;
   const names = totalNames({
     taxes: content.taxes,
     lines: content.lines,

@@ -154,7 +154,7 @@ function Standing({ file }: { readonly file: DocumentFile }) {
       ? `Cancelled on ${writeDate(cancelled.on)}: ${cancelled.reason}`
       : quote?.answer
         ? `${quote.answer.kind === 'accepted' ? 'Accepted' : 'Declined'} on ${writeDate(quote.answer.on)}: ${quote.answer.words}`
-        : sentOn !== '' && file.document.kind !== 'quote'
+        : sentOn !== '' && quote === null
           ? `Went out on ${writeDate(sentOn)}`
           : '';
   if (words === '') return null;

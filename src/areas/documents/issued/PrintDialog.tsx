@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
 import type { Receipt } from '@/core/receipts/receipt';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
@@ -35,7 +36,7 @@ export function PrintDialog({ document, receipts, onClose }: PrintDialogProps) {
     allocations.filter((one) => one.documentId === document.id).map(({ amount }) => ({ date, method, amount })),
   );
   const make = () => printedPdf(document, { variant, language, received });
-  const paid = document.kind === 'invoice' && document.open === 0n && document.received !== 0n;
+  const paid = KINDS[document.kind].owed && document.open === 0n && document.received !== 0n;
   const name = fileName(document.content, 'pdf');
   return (
     <Dialog

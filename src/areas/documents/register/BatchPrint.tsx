@@ -1,6 +1,7 @@
 'use client';
 
 import type { IssuedDocument } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
 import { Button } from '@/ui/Button';
 import { printBatch } from '@/workers/client';
 import { RunDialog } from '../../shared/RunDialog';
@@ -20,7 +21,7 @@ export function BatchPrint({ all, onClose }: BatchPrintProps) {
   const print = (as: 'batch' | 'zip') =>
     run.start(
       async ({ signal, tell }) => {
-        const documents = (await all()).filter((d) => d.kind !== 'takings' && d.kind !== 'opening');
+        const documents = (await all()).filter(({ kind }) => KINDS[kind].goesOut);
         const of = documents.length;
         if (of === 0) return 'Nothing in this list prints.';
         tell({ done: 0, of });

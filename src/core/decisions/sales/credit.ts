@@ -3,6 +3,7 @@ import type { Transmission } from '@/core/delivery/transmission';
 import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
 import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { quotedParts } from '@/core/documents/stages';
 import type { DocumentStyle } from '@/core/documents/style';
@@ -55,7 +56,7 @@ export function credit(
   moment: Moment,
 ): Decision<DocumentLink> {
   const { invoice, family, registration, series, chart, transmissions } = material;
-  if (invoice.kind !== 'invoice')
+  if (!KINDS[invoice.kind].creditable)
     return refuse({ code: 'wrong-kind', path: 'documentId', number: invoice.number, takes: 'invoice' });
   if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', by: 'cancelled' });
   const notes = notesOn(invoice, family);

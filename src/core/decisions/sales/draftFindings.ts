@@ -1,6 +1,7 @@
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import { lineVerdict } from '@/core/documents/lineTax';
 import { registrationFor, type Setting } from '@/core/documents/setting';
 import { exponentOf } from '@/core/kernel/currency';
@@ -157,7 +158,7 @@ export function draftFindings(
   setting: Setting,
   today: IsoDate,
 ): readonly Finding[] {
-  if (draft.kind === 'quote') return [];
+  if (!traitsOfDraft(draft.kind).posts) return [];
   const keptFrom = registrationFor(setting, content.registrationId)?.keptFrom ?? content.issueDate;
   const meant = customer?.kind === 'government' && customer.endpoint.id === '' && draft.kind === 'invoice';
   const found = [

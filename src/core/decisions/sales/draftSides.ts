@@ -1,5 +1,6 @@
 import { bookFigures } from '@/core/documents/bookFigures';
 import type { Draft } from '@/core/documents/draft';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import type { Preview } from '@/core/documents/preview';
 import { negated, total } from '@/core/kernel/money';
 import { type Account, accountFor, moneyAccountFor } from '@/core/ledger/account';
@@ -33,7 +34,7 @@ export function draftSides(
   registration: Registration | undefined,
   chart: readonly Account[],
 ): readonly Side[] {
-  if (draft.kind === 'quote' || registration === undefined) return [];
+  if (!traitsOfDraft(draft.kind).posts || registration === undefined) return [];
   const accountOf = new Map(draft.lines.map((line) => [line.id, line.account]));
   const content: PostedContent = {
     kind: 'invoice',
@@ -46,5 +47,5 @@ export function draftSides(
   };
   const counted = bookFigures(shown.home === undefined ? {} : { home: shown.home }, shown.figures);
   const sides = sidesUnder(registration, registration.basis, content, shown.figures, counted, chart, '');
-  return draft.kind === 'cash-sale' ? [...sides, ...receiptOf(draft, sides, registration, chart)] : sides;
+  return traitsOfDraft(draft.kind).paidAtOnce ? [...sides, ...receiptOf(draft, sides, registration, chart)] : sides;
 }

@@ -5,6 +5,7 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { type DocumentLink, type IssuedDocument, owedOf, restated } from '@/core/documents/issued';
+import { DRAFT_KINDS } from '@/core/documents/kinds';
 import { styleFor } from '@/core/documents/look';
 import { nextNumber, type Series, seriesFor } from '@/core/documents/series';
 import { registrationFor, type Setting } from '@/core/documents/setting';
@@ -40,7 +41,7 @@ export function numberOf(
   draft: Pick<Draft, 'kind' | 'registrationId' | 'issueDate'>,
   series: readonly Series[],
 ): string {
-  const own = seriesFor(series, draft.kind === 'quote' ? 'quote' : 'invoice', draft.registrationId);
+  const own = seriesFor(series, DRAFT_KINDS[draft.kind].becomes, draft.registrationId);
   return own !== undefined && isIsoDate(draft.issueDate) ? nextNumber(own, draft.issueDate) : '';
 }
 
@@ -115,7 +116,7 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
   };
   const value = { id: document.id, number };
   const receipts = seriesFor(all, 'receipt', registrationId);
-  if (draft.kind !== 'cash-sale' || document.open === 0n || receipts === undefined)
+  if (!DRAFT_KINDS[draft.kind].paidAtOnce || document.open === 0n || receipts === undefined)
     return accept({ value, changes: issued });
   const received = receive(
     {

@@ -3,6 +3,7 @@ import type { CustomerRow, ItemRow } from '@/core/book/tables';
 import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { OWED_KINDS } from '@/core/documents/kinds';
 import { holdsParts, searchParts } from '@/core/kernel/words';
 import type { Receipt } from '@/core/receipts/receipt';
 import type { BookDb } from '../../schema';
@@ -65,7 +66,7 @@ export async function openInvoices(db: BookDb, customerId: string): Promise<Issu
 /** Open invoices, those from before the book included, of which a part was due before a day; oldest first. */
 export async function overdueInvoices(db: BookDb, today: string, limit: number): Promise<IssuedDocument[]> {
   const found = await Promise.all(
-    (['invoice', 'opening'] as const).map((kind) =>
+    OWED_KINDS.map((kind) =>
       db.documents
         .where('[isOpen+kind+dueDate]')
         .between([1, kind, Dexie.minKey], [1, kind, today], true, false)
