@@ -126,8 +126,6 @@ test('ten lines are written by keyboard alone, with few keys beyond the text', a
     await page.keyboard.type(String(i + 1));
     await press('Alt+Enter');
   }
-  // The item of the last line has come, as a person sees it do before issuing.
-  await expect(page.getByLabel('Price, line 10', { exact: true })).not.toHaveValue('');
   await press('Control+Enter');
   await confirmIfAsked(page, 'INV-2026-0025');
   await expect(page.getByRole('table', { name: 'Lines' }).getByRole('row')).toHaveCount(11);

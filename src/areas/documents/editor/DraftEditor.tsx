@@ -166,6 +166,14 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     },
     [store, pickItem],
   );
+  const onPickItem = useCallback(
+    (lineId: string, id: string) => void store.during(pickItem(lineId, id)),
+    [store, pickItem],
+  );
+  const onHurry = useCallback(
+    (lineId: string, title: string) => void store.during(hurry(lineId, title)),
+    [store, hurry],
+  );
   const pickCustomer = async (id: string) => {
     const db = bookDb();
     const from = document.activeElement;
@@ -181,7 +189,10 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   };
   const newItem = useCallback((lineId: string, name: string) => setMaking({ what: 'item', name, lineId }), []);
 
-  const issuing = useIssuing(store, save, number, customer, setting);
+  const issuing = useIssuing(store, save, number, () => ({
+    customer: customerRef.current,
+    setting: settingRef.current,
+  }));
   const switchTo = (keep: Keep) => {
     if (switching === null || shown === null) return;
     const { draft: switched, moved } = switchMode(store.getState().draft, shown, switching, keep);
@@ -252,7 +263,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
             customer={customer}
             wrong={wrong}
             registrations={registrations}
-            onPickCustomer={pickCustomer}
+            onPickCustomer={(id) => void store.during(pickCustomer(id))}
             onNewCustomer={(name) => setMaking({ what: 'customer', name, lineId: '' })}
             onMendCustomer={() => setMaking({ what: 'mend', name: '', lineId: '' })}
           />
@@ -263,9 +274,9 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
             problems={problems}
             shown={shown}
             taxes={taxes}
-            onPickItem={pickItem}
+            onPickItem={onPickItem}
             onNewItem={newItem}
-            onHurry={hurry}
+            onHurry={onHurry}
           />
           <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes} />
           <DraftTotals store={store} draft={draft} shown={shown} />
@@ -355,8 +366,8 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
           customer={customer}
           title={title}
           onClose={() => setMaking(null)}
-          onCustomer={(id) => void pickCustomer(id)}
-          onItem={(lineId, id) => void pickItem(lineId, id)}
+          onCustomer={(id) => void store.during(pickCustomer(id))}
+          onItem={onPickItem}
         />
       )}
     </>

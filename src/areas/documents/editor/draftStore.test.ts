@@ -147,4 +147,30 @@ describe('the editing state of a draft', () => {
     store.override('IE-S', 'IE-VAT', { amount: ' ' });
     expect(store.getState().draft.overrides).toEqual([]);
   });
+  test('what is being looked up is waited for, also what comes of it and what fails', async () => {
+    const store = storeWith();
+    const order: string[] = [];
+    const gate = () => {
+      let open = () => {};
+      const passed = new Promise<void>((resolve) => {
+        open = resolve;
+      });
+      return { open, passed };
+    };
+    const [first, second] = [gate(), gate()];
+    void store.during(
+      first.passed.then(() => {
+        order.push('first');
+        void store.during(second.passed.then(() => order.push('second')));
+      }),
+    );
+    const failing = store.during(Promise.reject(new Error('not found')));
+    await expect(failing).rejects.toThrow('not found');
+    const answered = store.answered().then(() => order.push('answered'));
+    first.open();
+    await first.passed;
+    second.open();
+    await answered;
+    expect(order).toEqual(['first', 'second', 'answered']);
+  });
 });

@@ -53,6 +53,10 @@ export interface DraftStore extends StoreApi<DraftState> {
   /** A save went through: what was typed meanwhile stays dirty. */
   kept(sent: Draft, saved: Draft): void;
   setProblems(problems: readonly Refusal[]): void;
+  /** Counts a look-up whose answer the draft takes, until it is there. */
+  during<T>(lookUp: Promise<T>): Promise<T>;
+  /** When every look-up under way has been answered. */
+  answered(): Promise<void>;
 }
 
 /** What a new line starts with. */
@@ -80,8 +84,17 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
   const withLines = (change: (lines: readonly DraftLine[]) => readonly DraftLine[]) =>
     update((draft) => ({ ...draft, lines: change(draft.lines) }));
 
+  const underway = new Set<Promise<unknown>>();
+
   return {
     ...store,
+    during: (lookUp) => {
+      underway.add(lookUp);
+      return lookUp.finally(() => underway.delete(lookUp));
+    },
+    answered: async () => {
+      while (underway.size > 0) await Promise.allSettled(underway);
+    },
     change: (patch) => update((draft) => ({ ...draft, ...patch })),
     rework: update,
     decide: (of, decided) => {

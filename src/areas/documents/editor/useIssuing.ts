@@ -45,8 +45,7 @@ export function useIssuing(
   store: DraftStore,
   save: Save,
   number: string,
-  customer: Customer | null,
-  setting: Setting | null,
+  now: () => { readonly customer: Customer | null; readonly setting: Setting | null },
 ): Issuing {
   const router = useRouter();
   const [asking, setAsking] = useState<readonly Finding[] | null>(null);
@@ -75,7 +74,11 @@ export function useIssuing(
     }
   };
   const issue = async () => {
-    if (busy || setting === null) return;
+    if (busy) return;
+    // What was picked in the last moment counts, as the person has chosen it already.
+    await store.answered();
+    const { customer, setting } = now();
+    if (setting === null) return;
     // What has to be asked is looked up afresh: the figures on screen may be a moment behind the keys.
     const { draft } = store.getState();
     const { findings } = checkDraft(draft, number, customer, setting);
