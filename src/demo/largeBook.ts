@@ -1,5 +1,6 @@
 import type { Moment } from '@/core/book/changes';
-import type { BookContent, CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
+import type { BookContent } from '@/core/book/tables';
 import { receive } from '@/core/decisions/payments/recordReceipt';
 import { issue } from '@/core/decisions/sales/issue';
 import { beginBook } from '@/core/decisions/setup/begin';

@@ -1,12 +1,6 @@
 import type { Changes, Decision, Moment } from '@/core/book/changes';
-import {
-  type AuditEvent,
-  BOOK_TABLES,
-  type BookContent,
-  type BookRows,
-  type BookTable,
-  descriptorOf,
-} from '@/core/book/tables';
+import type { AuditEvent } from '@/core/book/rows';
+import { BOOK_TABLES, type BookContent, type BookRows, type BookTable, descriptorOf } from '@/core/book/tables';
 
 type Row = Readonly<Record<string, unknown>>;
 

@@ -1,4 +1,4 @@
-import type { Book } from '@/core/book/tables';
+import type { Book } from '@/core/book/rows';
 import type { Account } from '@/core/ledger/account';
 import type { TaxRecords } from '@/core/tax/taxSetup';
 import { loadRecords } from './load';

@@ -1,5 +1,6 @@
 import Dexie from 'dexie';
-import type { Book, BookTable } from '@/core/book/tables';
+import type { Book } from '@/core/book/rows';
+import type { BookTable } from '@/core/book/tables';
 import type { RateOn } from '@/core/currency/exchangeRate';
 import { signed } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';

@@ -1,7 +1,7 @@
 import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
+import { columnsOf } from '@/core/book/tables';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
-import { CSV_SHAPES } from '@/core/files/setupTables';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { differences } from '@/core/kernel/differences';
@@ -479,7 +479,7 @@ describe('CSV files', () => {
     perform(db, importCsv, { table, text }, momentOn(JANUARY));
   test.each(['jurisdictions', 'taxes', 'places'] as const)('%s that go out come in as they were', async (table) => {
     for (const id of ['US-WA', 'CA']) await act(db, addStarterPack, { id }, JANUARY);
-    const shape = CSV_SHAPES[table];
+    const shape = columnsOf(table);
     const rows = (await db.table(table).toArray()).flatMap((record) => shape.write(record as never));
     const before = await wholeBook(db);
     const result = await take(table, writeCsv(shape.heads, rows));
@@ -558,7 +558,7 @@ describe('CSV files', () => {
   });
   test('an item with an account outside the chart is refused with its row, at the item, and at issue', async () => {
     const item = present(await db.items.get('gauge'), 'the item');
-    const { heads, write } = CSV_SHAPES.items;
+    const { heads, write } = columnsOf('items');
     const rows = [...write({ ...item, account: '4999' })];
     const text = writeCsv(heads, rows);
     const result = await perform(db, importCsv, { table: 'items', text }, momentOn(JANUARY));
@@ -574,7 +574,7 @@ describe('CSV files', () => {
   });
   test.each(['customers', 'items', 'exchangeRates'] as const)('%s that go out come in as they were', async (table) => {
     await act(db, keepExchangeRate, { value: DOLLAR, isNew: true }, JANUARY);
-    const shape = CSV_SHAPES[table];
+    const shape = columnsOf(table);
     const before = (await wholeBook(db))[table];
     const rows = (await db.table(table).toArray()).flatMap((record) => shape.write(record as never));
     const input = { table, text: writeCsv(shape.heads, rows) };
@@ -585,18 +585,18 @@ describe('CSV files', () => {
     expect((await wholeBook(db))[table]).toEqual(before);
   });
   test('a customer and an item are made from few cells, and are found at once', async () => {
-    const customers = CSV_SHAPES.customers.heads.join(',');
+    const customers = columnsOf('customers').heads.join(',');
     const row = ',Skellig Boats,,Pier 1,V23,Portmagee,,ie,,,IE8100567H,,';
     await act(db, importCsv, { table: 'customers', text: `${customers}\n${row}` }, JANUARY);
     const made = await db.customers.get('skellig-boats');
     expect(made).toMatchObject({ name: 'Skellig Boats', terms: '30d', kind: 'business', address: { country: 'IE' } });
     expect((await findCustomers(db, 'ortmag', 5)).map((c) => c.id)).toEqual(['skellig-boats']);
-    const items = CSV_SHAPES.items.heads.join(',');
+    const items = columnsOf('items').heads.join(',');
     await act(db, importCsv, { table: 'items', text: `${items}\n,Anchor,,,75,,4000,,` }, JANUARY);
     expect(await db.items.get('anchor')).toMatchObject({ price: '75', unit: 'C62', priceMode: 'net', supply: 'goods' });
   });
   test('a row without an id speaks of no record that is there; its name may not be known already', async () => {
-    const heads = CSV_SHAPES.customers.heads.join(',');
+    const heads = columnsOf('customers').heads.join(',');
     const before = await db.customers.get('ballyvaughan');
     const row = (name: string, id = '') => `${id},${name},business,S,,C,,IE,,,,,`;
     const text = `${heads}\n${row('Ballyvaughan')}\n${row('Bally & Vaughan')}`;
@@ -614,13 +614,13 @@ describe('CSV files', () => {
     ['a day', 'exchangeRates', 'USD,2026-01-02,1.1,\nusd,2026-01-02,1.2,', 'row 3, currency'],
     ['a name of a place', 'places', 'P,P,together,IE,IE,,,,\nP,Q,together,IE,IE,,1,2,', 'row 3, name'],
   ])('%s that a file gives twice is named', async (_, table, rows, path) => {
-    const text = `${CSV_SHAPES[table].heads.join(',')}\n${rows}`;
+    const text = `${columnsOf(table).heads.join(',')}\n${rows}`;
     const result = await perform(db, importCsv, { table, text }, momentOn(JANUARY));
     expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual([path]);
   });
   test('what an import changes stands on the audit trail, before and after', async () => {
     const item = present(await db.items.get('gauge'), 'the item');
-    const { heads, write } = CSV_SHAPES.items;
+    const { heads, write } = columnsOf('items');
     const text = writeCsv(heads, [...write({ ...item, price: decimal('99') })]);
     await act(db, importCsv, { table: 'items', text }, JANUARY);
     const last = (await historyOf(db, 'gauge')).at(-1);
@@ -633,7 +633,7 @@ describe('CSV files', () => {
     ['a rate is zero', 'exchangeRates', 'USD,2026-01-01,0,', 'row 2, rate'],
     ['a day is none', 'exchangeRates', 'USD,2026-02-30,1.08,', 'row 2, day'],
   ])('%s: the row is named', async (_, table, row, path) => {
-    const text = `${CSV_SHAPES[table].heads.join(',')}\n${row}`;
+    const text = `${columnsOf(table).heads.join(',')}\n${row}`;
     const result = await perform(db, importCsv, { table, text }, momentOn(JANUARY));
     expect(result.ok ? [] : result.refusals.map((r) => r.path)).toContain(path);
   });

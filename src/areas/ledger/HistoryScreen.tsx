@@ -2,7 +2,7 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
-import type { AuditEvent } from '@/core/book/tables';
+import type { AuditEvent } from '@/core/book/rows';
 import { differences } from '@/core/kernel/differences';
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';

@@ -1,5 +1,5 @@
 import type * as yup from 'yup';
-import { type Item, itemSchema } from '@/core/catalogue/item';
+import { itemSchema } from '@/core/catalogue/item';
 import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
 import { type ExchangeRate, exchangeRateSchema } from '@/core/currency/exchangeRate';
 import type { Transmission } from '@/core/delivery/transmission';
@@ -12,62 +12,30 @@ import { type Series, seriesSchema } from '@/core/documents/series';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
-import { type Business, businessSchema } from '@/core/parties/business';
+import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
-import { type Customer, customerSchema } from '@/core/parties/customer';
+import { customerSchema } from '@/core/parties/customer';
 import type { Receipt } from '@/core/receipts/receipt';
 import type { TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
-import { type DecisionRow, decisionRowSchema } from '@/core/tax/decisionTable';
+import { decisionRowSchema } from '@/core/tax/decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
-import { type Place, placeSchema } from '@/core/tax/place';
+import { placeSchema } from '@/core/tax/place';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import { type Tax, taxSchema } from '@/core/tax/tax';
 import { type TaxCode, taxCodeSchema } from '@/core/tax/taxCode';
 import { type WithholdingType, withholdingTypeSchema } from '@/core/tax/withholding';
+import { CERTIFICATE_COLUMNS } from './columns/certificates';
+import type { Columns } from './columns/columns';
+import { CUSTOMER_COLUMNS } from './columns/customers';
+import { EXCHANGE_RATE_COLUMNS } from './columns/exchangeRates';
+import { ITEM_COLUMNS } from './columns/items';
+import { JURISDICTION_COLUMNS } from './columns/jurisdictions';
+import { PLACE_COLUMNS } from './columns/places';
+import { TAX_COLUMNS } from './columns/taxes';
 import { ROW_SHAPES } from './rowShapes';
+import type { AuditEvent, Book, CustomerRow, DecisionTable, ItemRow, PlaceRow } from './rows';
 import type { Shape } from './shape';
-
-/** The book's own row: what it is kept for. */
-export interface Book {
-  readonly id: 'book';
-  readonly business: Business;
-  readonly begunAt: string;
-}
-
-/** A customer with the keys it is found by. */
-export interface CustomerRow extends Customer {
-  readonly keys: readonly string[];
-}
-
-/** An item with the keys it is found by. */
-export interface ItemRow extends Item {
-  readonly keys: readonly string[];
-}
-
-/** A place with the keys that addresses find it by. */
-export interface PlaceRow extends Place {
-  readonly keys: readonly string[];
-}
-
-/** The decision table as one row, so that its order is written whole. */
-export interface DecisionTable {
-  readonly id: 'table';
-  readonly rows: readonly DecisionRow[];
-}
-
-/** One line of the audit trail: when, who, what, before and after. */
-export interface AuditEvent {
-  readonly id: string;
-  readonly at: string;
-  readonly operator: string;
-  /** Name of the action. */
-  readonly action: string;
-  readonly subject: string;
-  readonly about?: readonly string[];
-  readonly before?: unknown;
-  readonly after?: unknown;
-}
 
 /** Rows of another table that a row names, and that must be there. */
 interface Reference<Row> {
@@ -105,6 +73,8 @@ export interface TableDescriptor<Row> {
   /** What a row is called where a fault is told; the table's name and its key unless it is given. */
   readonly called?: (row: Row) => string;
   readonly references?: readonly Reference<Row>[];
+  /** How its records stand in a CSV file, where they go out to one and come in from one. */
+  readonly columns?: Columns<Row>;
   /** How rows that stand under a customer are found, and how one is moved to another when two are merged. */
   readonly customers?: {
     readonly found: FoundBy<Row>;
@@ -127,6 +97,12 @@ const removable = <Row>(descriptor: Unmarked<Row>): TableDescriptor<Row> & { rea
   ...descriptor,
   lasts: 'removable',
 });
+
+/** A table that goes out to CSV and comes in from it. */
+const inColumns = <Row, Descriptor extends TableDescriptor<Row>>(
+  descriptor: Descriptor & TableDescriptor<Row>,
+  columns: Columns<Row>,
+): Descriptor & { readonly columns: Columns<Row> } => ({ ...descriptor, columns });
 
 /** Rows that are themselves what a form keeps. */
 const each = (schema: yup.Schema) => ({ schema, of: (row: unknown) => [row] });
@@ -157,30 +133,39 @@ export const TABLES = {
     shape: ROW_SHAPES.registrations,
     records: each(registrationSchema),
   }),
-  jurisdictions: table<Jurisdiction>({
-    key: 'id',
-    indexes: { 2: 'id, parentId' },
-    shape: ROW_SHAPES.jurisdictions,
-    records: each(jurisdictionSchema),
-  }),
-  taxes: removable<Tax>({
-    key: 'id',
-    indexes: { 2: 'id, jurisdictionId' },
-    shape: ROW_SHAPES.taxes,
-    records: each(taxSchema),
-  }),
+  jurisdictions: inColumns(
+    table<Jurisdiction>({
+      key: 'id',
+      indexes: { 2: 'id, parentId' },
+      shape: ROW_SHAPES.jurisdictions,
+      records: each(jurisdictionSchema),
+    }),
+    JURISDICTION_COLUMNS,
+  ),
+  taxes: inColumns(
+    removable<Tax>({
+      key: 'id',
+      indexes: { 2: 'id, jurisdictionId' },
+      shape: ROW_SHAPES.taxes,
+      records: each(taxSchema),
+    }),
+    TAX_COLUMNS,
+  ),
   taxCodes: removable<TaxCode>({
     key: 'id',
     indexes: { 1: 'id' },
     shape: ROW_SHAPES.taxCodes,
     records: each(taxCodeSchema),
   }),
-  places: removable<PlaceRow>({
-    key: 'id',
-    indexes: { 2: 'id, name, *keys' },
-    shape: ROW_SHAPES.places,
-    records: each(placeSchema),
-  }),
+  places: inColumns(
+    removable<PlaceRow>({
+      key: 'id',
+      indexes: { 2: 'id, name, *keys' },
+      shape: ROW_SHAPES.places,
+      records: each(placeSchema),
+    }),
+    PLACE_COLUMNS,
+  ),
   decisionTables: table<DecisionTable>({
     key: 'id',
     indexes: { 2: 'id' },
@@ -193,40 +178,52 @@ export const TABLES = {
     shape: ROW_SHAPES.withholdingTypes,
     records: each(withholdingTypeSchema),
   }),
-  certificates: table<Certificate>({
-    key: 'id',
-    indexes: { 2: 'id, customerId, until' },
-    shape: ROW_SHAPES.certificates,
-    called: ({ id }) => `certificate ${id}`,
-    references: [{ ...CUSTOMER, ids: ({ customerId }) => [customerId] }],
-    customers: { found: { index: 'customerId' }, moved: toCustomer },
-    records: each(certificateSchema),
-  }),
+  certificates: inColumns(
+    table<Certificate>({
+      key: 'id',
+      indexes: { 2: 'id, customerId, until' },
+      shape: ROW_SHAPES.certificates,
+      called: ({ id }) => `certificate ${id}`,
+      references: [{ ...CUSTOMER, ids: ({ customerId }) => [customerId] }],
+      customers: { found: { index: 'customerId' }, moved: toCustomer },
+      records: each(certificateSchema),
+    }),
+    CERTIFICATE_COLUMNS,
+  ),
   priceLists: table<PriceList>({
     key: 'id',
     indexes: { 2: 'id' },
     shape: ROW_SHAPES.priceLists,
     records: each(priceListSchema),
   }),
-  exchangeRates: table<ExchangeRate>({
-    key: 'id',
-    indexes: { 2: 'id, [currency+date]' },
-    shape: ROW_SHAPES.exchangeRates,
-    records: each(exchangeRateSchema),
-  }),
-  customers: table<CustomerRow>({
-    key: 'id',
-    indexes: { 1: 'id, name, *keys', 3: 'id, name, parentId, *keys' },
-    shape: ROW_SHAPES.customers,
-    customers: { found: { index: 'parentId' }, moved: (child, parentId) => ({ ...child, parentId }) },
-    records: each(customerSchema),
-  }),
-  items: table<ItemRow>({
-    key: 'id',
-    indexes: { 1: 'id, name, *keys' },
-    shape: ROW_SHAPES.items,
-    records: each(itemSchema),
-  }),
+  exchangeRates: inColumns(
+    table<ExchangeRate>({
+      key: 'id',
+      indexes: { 2: 'id, [currency+date]' },
+      shape: ROW_SHAPES.exchangeRates,
+      records: each(exchangeRateSchema),
+    }),
+    EXCHANGE_RATE_COLUMNS,
+  ),
+  customers: inColumns(
+    table<CustomerRow>({
+      key: 'id',
+      indexes: { 1: 'id, name, *keys', 3: 'id, name, parentId, *keys' },
+      shape: ROW_SHAPES.customers,
+      customers: { found: { index: 'parentId' }, moved: (child, parentId) => ({ ...child, parentId }) },
+      records: each(customerSchema),
+    }),
+    CUSTOMER_COLUMNS,
+  ),
+  items: inColumns(
+    table<ItemRow>({
+      key: 'id',
+      indexes: { 1: 'id, name, *keys' },
+      shape: ROW_SHAPES.items,
+      records: each(itemSchema),
+    }),
+    ITEM_COLUMNS,
+  ),
   accounts: table<Account>({ key: 'code', indexes: { 1: 'code' }, shape: ROW_SHAPES.accounts }),
   series: table<Series>({ key: 'id', indexes: { 1: 'id' }, shape: ROW_SHAPES.series, records: each(seriesSchema) }),
   styles: table<DocumentStyle>({
@@ -389,6 +386,11 @@ export type AppendedTable = TablesThat<'appended'>;
 /** Tables that rows may be taken away from. */
 export type RemovableTable = TablesThat<'removable'>;
 
+/** Tables that go out to CSV and come in from it. */
+export type CsvTable = {
+  [T in BookTable]: Tables[T] extends { readonly columns: object } ? T : never;
+}[BookTable];
+
 /** All rows of a book, by table. */
 export type BookContent = { readonly [T in BookTable]: readonly BookRows[T][] };
 
@@ -397,7 +399,14 @@ export const BOOK_TABLES = Object.keys(TABLES) as readonly BookTable[];
 
 /** What is known of a table whose name is only known when the program runs. */
 export function descriptorOf(name: BookTable): TableDescriptor<never> {
-  return TABLES[name] as TableDescriptor<never>;
+  return TABLES[name] as unknown as TableDescriptor<never>;
+}
+
+export const CSV_TABLES = BOOK_TABLES.filter((name): name is CsvTable => 'columns' in TABLES[name]);
+
+/** How the records of a table stand in a CSV file. */
+export function columnsOf<T extends CsvTable>(name: T): Columns<BookRows[T]> {
+  return TABLES[name].columns as unknown as Columns<BookRows[T]>;
 }
 
 /** The version of the book that a table came with. */

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import type { CsvRow } from '@/core/book/columns/columns';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { Wanted } from '@/core/kernel/wanted';
 
@@ -20,12 +21,6 @@ const unguarded = (cell: string): string => cell.replace(GUARDED, '$1$2$3');
 /** Records as CSV (RFC 4180), heads first; cells that could run as a formula are made harmless. */
 export function writeCsv(heads: readonly string[], rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse([[...heads], ...rows.map((row) => row.map(guarded))], { newline: '\r\n' })}\r\n`;
-}
-
-/** A row of a read CSV with its line in the file, heads being line 1. */
-export interface CsvRow {
-  readonly row: number;
-  readonly cells: Readonly<Record<string, string>>;
 }
 
 const wrong = (path: string, what: Wanted, found?: string): Refusal => ({

@@ -1,12 +1,17 @@
 import type { Decision } from '@/core/book/changes';
-import { recordKept, recordRefusals } from '@/core/decisions/setup/records';
+import type { Columns, ReadRecord } from '@/core/book/columns/columns';
+import { type CsvTable, columnsOf } from '@/core/book/tables';
+import { recordKept, recordRefusals, type SetupRecords } from '@/core/decisions/setup/records';
 import { writeCanonical } from '@/core/kernel/canonical';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { TaxRecords } from '@/core/tax/taxSetup';
 import { readCsv } from './csv';
 import { atOdds, twice, withIds } from './rowIds';
-import { CSV_SHAPES, type CsvRecords, type CsvTable, type ReadRecord } from './setupTables';
+
+export type CsvRecords = Pick<SetupRecords, CsvTable>;
+
+const shapeOf = <T extends CsvTable>(table: T) => columnsOf(table) as unknown as Columns<CsvRecords[T]>;
 
 /** What of the book an import is held against. */
 export interface ImportMaterial<T extends CsvTable> {
@@ -33,7 +38,7 @@ const MOST_WRONG = 50;
 function placed<T extends CsvTable>(table: T, read: ReadRecord<CsvRecords[T]>, refusal: Refusal): Refusal {
   const at = /\[(\d+)\]/.exec(refusal.path)?.[1];
   const row = read.rows.length > 1 && at !== undefined ? (read.rows[Number(at)] ?? read.rows[0]) : read.rows[0];
-  const column = refusal.path === '' ? '' : `, ${CSV_SHAPES[table].columnOf(refusal.path)}`;
+  const column = refusal.path === '' ? '' : `, ${shapeOf(table).columnOf(refusal.path)}`;
   return { ...refusal, path: `row ${row}${column}` };
 }
 
@@ -43,7 +48,7 @@ export function planImport<T extends CsvTable>(
   text: string,
   material: ImportMaterial<T>,
 ): Result<ImportPlan<T>> {
-  const shape = CSV_SHAPES[table];
+  const shape = shapeOf(table);
   const rows = readCsv(text, shape.heads);
   if (!rows.ok) return rows;
   const identified = shape.idFromName
@@ -105,7 +110,7 @@ export function importTable<T extends CsvTable>(
     changes: {
       put: { [table]: [...added, ...changed.map(({ after }) => after)] },
       audit: {
-        subject: `${CSV_SHAPES[table].title}: ${added.length} added, ${changed.length} changed`,
+        subject: `${shapeOf(table).title}: ${added.length} added, ${changed.length} changed`,
         about: [...added.map(({ id }) => id), ...changed.map(({ after }) => after.id)],
         before: Object.fromEntries(changed.map(({ before }) => [before.id, before])),
         after: Object.fromEntries([...added, ...changed.map(({ after }) => after)].map((one) => [one.id, one])),

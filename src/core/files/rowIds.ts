@@ -1,7 +1,7 @@
+import type { CsvRow } from '@/core/book/columns/columns';
 import type { Refusal } from '@/core/kernel/result';
 import type { NamedBy, Wanted } from '@/core/kernel/wanted';
 import { wordsOf } from '@/core/kernel/words';
-import type { CsvRow } from './csv';
 
 const LONGEST_ID = 40;
 

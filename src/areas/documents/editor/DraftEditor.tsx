@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import { numberOf } from '@/core/decisions/sales/issue';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
 import { blankLine, type Draft } from '@/core/documents/draft';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import type { Draft } from '@/core/documents/draft';
 import { type DraftKind, traitsOfDraft } from '@/core/documents/kinds';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import { Dialog } from '@/ui/Dialog';
 import { CustomerForm } from '../../shared/CustomerForm';
 import { ItemForm } from '../../shared/ItemForm';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useState } from 'react';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import type { Draft } from '@/core/documents/draft';
 import { traitsOfDraft } from '@/core/documents/kinds';
 import type { Setting } from '@/core/documents/setting';

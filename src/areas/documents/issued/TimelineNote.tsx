@@ -1,6 +1,6 @@
 'use client';
 
-import type { AuditEvent } from '@/core/book/tables';
+import type { AuditEvent } from '@/core/book/rows';
 import { dayOf, writeDay } from '@/core/kernel/date';
 import Link from '@/ui/Link';
 import { Note } from '@/ui/Page';

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import { NOTHING } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { readTypedDate } from '@/core/parties/terms';

@@ -2,13 +2,13 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { writeCsv } from '@/core/files/csv';
+import { CSV_TABLES, type CsvTable, columnsOf } from '@/core/book/tables';
 import { type ImportPlan, planImport } from '@/core/files/importTable';
-import { CSV_SHAPES, type CsvRecords, type CsvTable } from '@/core/files/setupTables';
 import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
 import { wordRefusal } from '@/core/wording/refusals';
 import { importCsv } from '@/store/setup/actions/importTable';
+import { csvText } from '@/store/setup/queries/csvText';
 import { importMaterial } from '@/store/setup/queries/importMaterial';
 import { Button } from '@/ui/Button';
 import { ChoiceField } from '@/ui/Field';
@@ -16,8 +16,6 @@ import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
 import { act, bookDb } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
-
-const TABLES = Object.keys(CSV_SHAPES) as CsvTable[];
 
 interface Offered {
   readonly table: CsvTable;
@@ -56,10 +54,7 @@ function Changed({ plan: { changed } }: { readonly plan: ImportPlan<CsvTable> })
 }
 
 async function save(table: CsvTable): Promise<void> {
-  const shape = CSV_SHAPES[table];
-  const records = await bookDb().table<CsvRecords[typeof table]>(table).toArray();
-  const rows = records.flatMap((record) => shape.write(record as never));
-  saveFile(`${table}.csv`, writeCsv(shape.heads, rows), 'text/csv;charset=utf-8');
+  saveFile(`${table}.csv`, await csvText(bookDb(), table), 'text/csv;charset=utf-8');
 }
 
 /** Jurisdictions, rates, places and certificates out to CSV files and in from them, looked at first. */
@@ -90,7 +85,7 @@ export function CsvFiles() {
       <ChoiceField
         label="Table"
         className="w-[280px]"
-        options={TABLES.map((name) => [name, CSV_SHAPES[name].title] as const)}
+        options={CSV_TABLES.map((name) => [name, columnsOf(name).title] as const)}
         value={table}
         onChange={(event) => {
           setTable(event.target.value as CsvTable);
@@ -98,10 +93,10 @@ export function CsvFiles() {
         }}
       />
       <p className="mb-2 text-soft text-sm">
-        Columns: {CSV_SHAPES[table].heads.join(', ')}. A place has one row for each match of addresses; its stack is
+        Columns: {columnsOf(table).heads.join(', ')}. A place has one row for each match of addresses; its stack is
         written as US-WA &gt; US-WA-KING.
       </p>
-      <Button onClick={() => void save(table)}>Save {CSV_SHAPES[table].title} to a file</Button>
+      <Button onClick={() => void save(table)}>Save {columnsOf(table).title} to a file</Button>
       <label className="mt-5 block text-soft text-sm">
         A file to take in
         <input

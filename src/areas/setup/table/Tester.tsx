@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { CustomerRow, ItemRow } from '@/core/book/tables';
+import type { CustomerRow, ItemRow } from '@/core/book/rows';
 import { isIsoDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { reliefOf } from '@/core/parties/certificate';

@@ -1,5 +1,5 @@
 import type { Decision, Moment } from '@/core/book/changes';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import { homeRate, type RateOn } from '@/core/currency/exchangeRate';
 import type { Content } from '@/core/documents/content';
 import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';

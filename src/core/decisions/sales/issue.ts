@@ -1,6 +1,6 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import { joinChanges } from '@/core/book/joinChanges';
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';

@@ -1,5 +1,5 @@
 import type { Decision, Moment } from '@/core/book/changes';
-import type { Book } from '@/core/book/tables';
+import type { Book } from '@/core/book/rows';
 import { FIRST_SERIES } from '@/core/documents/series';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';

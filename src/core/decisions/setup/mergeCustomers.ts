@@ -1,5 +1,6 @@
 import type { Changes, Decision } from '@/core/book/changes';
-import { type BookRows, type BookTable, type CustomerRow, descriptorOf } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
+import { type BookRows, type BookTable, descriptorOf } from '@/core/book/tables';
 import { accept, refuse } from '@/core/kernel/result';
 import type { Customer, NamedAddress } from '@/core/parties/customer';
 import { NO_RECORDS } from '@/core/tax/taxSetup';

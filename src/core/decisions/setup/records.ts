@@ -1,6 +1,6 @@
 import type { Schema } from 'yup';
 import type { Decision } from '@/core/book/changes';
-import type { CustomerRow, ItemRow, PlaceRow } from '@/core/book/tables';
+import type { CustomerRow, ItemRow, PlaceRow } from '@/core/book/rows';
 import { itemSchema } from '@/core/catalogue/item';
 import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';

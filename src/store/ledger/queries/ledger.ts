@@ -1,5 +1,5 @@
 import Dexie from 'dexie';
-import type { AuditEvent } from '@/core/book/tables';
+import type { AuditEvent } from '@/core/book/rows';
 import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, plus } from '@/core/kernel/money';

@@ -1,5 +1,5 @@
 import Dexie, { type Collection, type Table } from 'dexie';
-import type { CustomerRow, ItemRow } from '@/core/book/tables';
+import type { CustomerRow, ItemRow } from '@/core/book/rows';
 import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';

@@ -1,4 +1,4 @@
-import type { AuditEvent } from '@/core/book/tables';
+import type { AuditEvent } from '@/core/book/rows';
 import type { Transmission } from '@/core/delivery/transmission';
 import type { Attachment } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';

@@ -1,5 +1,6 @@
 import Dexie from 'dexie';
-import { BOOK_TABLES, type BookTable, type CustomerRow, descriptorOf } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
+import { BOOK_TABLES, type BookTable, descriptorOf } from '@/core/book/tables';
 import { mergeCustomers, type UnderCustomer } from '@/core/decisions/setup/mergeCustomers';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';

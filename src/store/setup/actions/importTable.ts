@@ -1,5 +1,5 @@
+import type { CsvTable } from '@/core/book/tables';
 import { importTable } from '@/core/files/importTable';
-import type { CsvTable } from '@/core/files/setupTables';
 import type { Action } from '../../perform';
 import { importMaterial } from '../queries/importMaterial';
 

@@ -1,4 +1,4 @@
-import type { Book, CustomerRow, ItemRow } from '@/core/book/tables';
+import type { Book, CustomerRow, ItemRow } from '@/core/book/rows';
 import type { Item } from '@/core/catalogue/item';
 import { type Beginning, beginBook, saveBusiness } from '@/core/decisions/setup/begin';
 import { saveRecord } from '@/core/decisions/setup/records';

@@ -1,4 +1,4 @@
-import type { CustomerRow } from '@/core/book/tables';
+import type { CustomerRow } from '@/core/book/rows';
 import type { Minor } from '@/core/kernel/money';
 import { NOTHING } from '@/core/kernel/money';
 import type { Certificate } from '@/core/parties/certificate';

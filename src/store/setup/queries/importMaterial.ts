@@ -1,5 +1,5 @@
-import type { ImportMaterial } from '@/core/files/importTable';
-import type { CsvRecords, CsvTable } from '@/core/files/setupTables';
+import type { CsvTable } from '@/core/book/tables';
+import type { CsvRecords, ImportMaterial } from '@/core/files/importTable';
 import type { IsoDate } from '@/core/kernel/date';
 import { loadRecords } from '../../load';
 import type { BookDb } from '../../schema';

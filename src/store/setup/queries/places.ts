@@ -1,4 +1,4 @@
-import type { PlaceRow } from '@/core/book/tables';
+import type { PlaceRow } from '@/core/book/rows';
 import { addressKeys, type Whereabouts } from '@/core/tax/place';
 import type { BookDb } from '../../schema';
 

@@ -1,0 +1,31 @@
+import type { Item } from '@/core/catalogue/item';
+import type { ItemRow } from '../rows';
+import { type Columns, cell } from './columns';
+
+export const ITEM_COLUMNS: Columns<ItemRow> = {
+  title: 'Items',
+  idFromName: true,
+  heads: ['id', 'name', 'description', 'unit', 'price', 'price holds', 'account', 'class', 'supply'],
+  write: (i) => [[i.id, i.name, i.description, i.unit, i.price, i.priceMode, i.account, i.taxClass, i.supply]],
+  read: (rows, known) =>
+    rows.map((row) => {
+      const [id, name] = [cell(row, 'id'), cell(row, 'name')];
+      const before = known(id);
+      return {
+        rows: [row.row],
+        value: {
+          id,
+          name,
+          description: cell(row, 'description'),
+          unit: cell(row, 'unit') || before?.unit || 'C62',
+          price: cell(row, 'price') as Item['price'],
+          priceMode: (cell(row, 'price holds') || before?.priceMode || 'net') as Item['priceMode'],
+          account: cell(row, 'account') || before?.account || '',
+          taxClass: cell(row, 'class') || before?.taxClass || 'standard',
+          supply: (cell(row, 'supply') || before?.supply || 'goods') as Item['supply'],
+          keys: [],
+        },
+      };
+    }),
+  columnOf: (path) => ({ priceMode: 'price holds', taxClass: 'class' })[path] ?? path,
+};
