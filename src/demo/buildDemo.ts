@@ -19,7 +19,7 @@ import type { Result } from '@/core/kernel/result';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { spanOf } from '@/core/returns/calendar';
-import { exchangeRound } from '@/jobs/eInvoiceRound';
+import { eInvoiceRound } from '@/jobs/eInvoiceRound';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
@@ -164,11 +164,11 @@ class DemoBuilder {
   private async send(name: string, day: IsoDate): Promise<void> {
     await this.act(sendEInvoices, { documentIds: [this.idOf(name)] }, day);
     for (const time of ['09:00', '09:10']) {
-      const round = await exchangeRound(this.db, this.accessPoint, () => ({
+      const round = await eInvoiceRound(this.db, this.accessPoint, () => ({
         ...this.moment(day),
         now: `${day}T${time}:00.000Z`,
       }));
-      if (!round.ok) throw new Error(`demo: the exchange was refused: ${JSON.stringify(round.refusals)}`);
+      if (!round.ok) throw new Error(`demo: sending was refused: ${JSON.stringify(round.refusals)}`);
     }
   }
 

@@ -17,7 +17,7 @@ import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { historyOf } from '@/store/sales/queries/family';
 import type { BookDb } from '@/store/schema';
 import { changeCustomer } from '@/store/setup/actions/setup';
-import { exchangeRound } from './eInvoiceRound';
+import { eInvoiceRound } from './eInvoiceRound';
 
 const DAY = '2026-01-15';
 const START = `${DAY}T12:00:00.000Z`;
@@ -67,8 +67,8 @@ async function queue(db: BookDb, documentId: string): Promise<Transmission> {
 async function rounds(db: BookDb, accessPoint: AccessPoint, seconds: number): Promise<void> {
   const now = later(START, seconds);
   const moment = () => ({ ...momentOn(now.slice(0, 10)), now });
-  for (let round = await exchangeRound(db, accessPoint, moment); round.ok && round.value > 0; )
-    round = await exchangeRound(db, accessPoint, moment);
+  for (let round = await eInvoiceRound(db, accessPoint, moment); round.ok && round.value > 0; )
+    round = await eInvoiceRound(db, accessPoint, moment);
 }
 
 const state = async (db: BookDb, documentId: string) => {

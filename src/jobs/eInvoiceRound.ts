@@ -22,11 +22,11 @@ async function deliver(accessPoint: AccessPoint, transmission: Transmission, at:
 }
 
 /**
- * One round of the exchange: sends what is due and asks for answers. Every outcome is written before the next message
+ * One round of delivery: sends what is due and asks for answers. Every outcome is written before the next message
  * goes out, and a message keeps its id, so that a round that ends midway, or runs in two tabs, sends nothing twice.
  * Gives how many transmissions it took up; refused where the book could not be written, as on a full disk.
  */
-export async function exchangeRound(
+export async function eInvoiceRound(
   db: BookDb,
   accessPoint: AccessPoint,
   moment: () => Moment,
@@ -50,5 +50,5 @@ export async function exchangeRound(
 export const eInvoiceJob = (accessPoint: AccessPoint): Job => ({
   what: 'E-invoices',
   isDue: async (db, now) => (await dueTransmissions(db, now, 1)).length > 0,
-  round: (db, moment) => exchangeRound(db, accessPoint, moment),
+  round: (db, moment) => eInvoiceRound(db, accessPoint, moment),
 });

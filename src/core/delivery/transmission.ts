@@ -42,7 +42,7 @@ export interface Transmission {
   readonly answers: readonly HeardAnswer[];
   /** Taken out of the queue, or what it asked for is done. */
   readonly handled: { readonly on: string; readonly words: string } | null;
-  /** Instant at which the exchange next does something with it; empty for never. */
+  /** Instant at which delivery next does something with it; empty for never. */
   readonly dueAt: string;
   /** How often answers were asked for since the last one came. */
   readonly asked: number;

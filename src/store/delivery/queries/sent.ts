@@ -13,7 +13,7 @@ export async function transmissionsOf(db: BookDb, documentId: string): Promise<T
   return found.sort((a, b) => (a.queuedAt < b.queuedAt ? 1 : -1));
 }
 
-/** What the exchange has to do now, longest due first. `now` is an instant. */
+/** What delivery has to do now, longest due first. `now` is an instant. */
 export function dueTransmissions(db: BookDb, now: string, limit: number): Promise<Transmission[]> {
   return db.transmissions.where('dueAt').between('0', now, true, true).limit(limit).toArray();
 }
