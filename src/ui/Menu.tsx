@@ -9,6 +9,11 @@ export interface MenuEntry {
   readonly not?: string | undefined;
 }
 
+const CONTENT = 'z-40 min-w-[220px] border border-rule bg-sheet py-1 shadow-lg';
+const ITEM =
+  'cursor-pointer px-3 py-1 outline-none data-[disabled]:cursor-default data-[highlighted]:bg-paper data-[disabled]:text-soft';
+const QUIET = 'h-8 cursor-pointer px-1 text-soft underline-offset-4 hover:text-ink hover:underline';
+
 /** Further things to do, one below the other. */
 export function Menu({ label, entries }: { readonly label: string; readonly entries: readonly MenuEntry[] }) {
   return (
@@ -17,21 +22,46 @@ export function Menu({ label, entries }: { readonly label: string; readonly entr
         {label} ▾
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          className="z-40 min-w-[220px] border border-rule bg-sheet py-1 shadow-lg"
-        >
+        <DropdownMenu.Content align="start" sideOffset={4} className={CONTENT}>
           {entries.map(({ words, onSelect, not }) => (
-            <DropdownMenu.Item
-              key={words}
-              disabled={not !== undefined}
-              onSelect={onSelect}
-              className="cursor-pointer px-3 py-1 outline-none data-[disabled]:cursor-default data-[highlighted]:bg-paper data-[disabled]:text-soft"
-            >
+            <DropdownMenu.Item key={words} disabled={not !== undefined} onSelect={onSelect} className={ITEM}>
               {words}
               {not !== undefined && <span className="block max-w-[280px] text-xs">{not}</span>}
             </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+interface CheckMenuProps {
+  readonly label: string;
+  readonly entries: readonly string[];
+  readonly checked: (entry: string) => boolean;
+  readonly onCheck: (entry: string, on: boolean) => void;
+}
+
+/** Things that are on or off, one below the other; it stays open while they are chosen. */
+export function CheckMenu({ label, entries, checked, onCheck }: CheckMenuProps) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={QUIET}>{label} ▾</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className={CONTENT}>
+          {entries.map((entry) => (
+            <DropdownMenu.CheckboxItem
+              key={entry}
+              checked={checked(entry)}
+              onCheckedChange={(on) => onCheck(entry, on)}
+              onSelect={(event) => event.preventDefault()}
+              className={ITEM}
+            >
+              <span aria-hidden="true" className="inline-block w-5">
+                {checked(entry) ? '✓' : ''}
+              </span>
+              {entry}
+            </DropdownMenu.CheckboxItem>
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -4,12 +4,11 @@ import { useState } from 'react';
 import type { Phase } from '@/core/delivery/transmission';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { countIn, transmissionsIn } from '@/store/delivery/queries/sent';
-import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
 import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
+import { ListTable } from '../shared/ListTable';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
@@ -62,13 +61,15 @@ export function SentScreen() {
             : 'Nothing stands here. Send an e-invoice from its document, or many from the list of Sales.'}
         </Empty>
       ) : (
-        <Ruled
+        <ListTable
+          onMore={(found?.rows.length ?? 0) > limit ? () => setLimit(limit + PAGE) : undefined}
           caption="E-invoices"
           keyOf={({ id }) => id}
           rows={rows}
           columns={[
             {
               head: 'Document',
+              value: ({ number }) => number,
               width: '140px',
               cell: ({ documentId, number }) => (
                 <Link
@@ -82,6 +83,7 @@ export function SentScreen() {
             { head: 'To', cell: ({ customerName }) => customerName },
             {
               head: 'Stands',
+              value: (one) => transmissionMark(one).word,
               width: '190px',
               cell: (one) => {
                 const mark = transmissionMark(one);
@@ -92,15 +94,19 @@ export function SentScreen() {
                 );
               },
             },
-            { head: 'What was said', cell: (one) => <span className="text-sm">{transmissionNeed(one)}</span> },
-            { head: 'Since', width: '110px', cell: ({ since }) => writeDate(dayOf(since)) },
+            {
+              head: 'What was said',
+              value: transmissionNeed,
+              cell: (one) => <span className="text-sm">{transmissionNeed(one)}</span>,
+            },
+            {
+              head: 'Since',
+              width: '110px',
+              value: ({ since }) => dayOf(since),
+              cell: ({ since }) => writeDate(dayOf(since)),
+            },
           ]}
         />
-      )}
-      {(found?.rows.length ?? 0) > limit && (
-        <p className="pt-2">
-          <Button onClick={() => setLimit(limit + PAGE)}>Show more</Button>
-        </p>
       )}
     </Sheet>
   );

@@ -2,15 +2,14 @@
 
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
-import { type Minor, minor } from '@/core/kernel/money';
+import { type Minor, minor, writeMoney } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
 import { spanName } from '@/core/returns/calendar';
 import { accountPage } from '@/store/ledger/queries/ledger';
-import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
+import { ListTable } from '../shared/ListTable';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -52,14 +51,17 @@ export function AccountScreen({ code }: { readonly code: string }) {
         <span>Brought forward</span>
         {money(page.opening)}
       </p>
-      <Ruled
+      <ListTable
+        ordered
+        onMore={page.more ? () => setLimit(limit + PAGE) : undefined}
         caption={`Lines of ${account.name}`}
         rows={rows}
         keyOf={({ line }) => line.id}
         columns={[
-          { head: 'Date', width: '110px', cell: ({ line }) => writeDate(line.date) },
+          { head: 'Date', width: '110px', value: ({ line }) => line.date, cell: ({ line }) => writeDate(line.date) },
           {
             head: 'Entry',
+            value: ({ line }) => line.text,
             cell: ({ line }) => (
               <Link href={routes.entry(line.entryId)} className="underline decoration-rule underline-offset-4">
                 {line.text}
@@ -68,25 +70,28 @@ export function AccountScreen({ code }: { readonly code: string }) {
           },
           {
             head: 'Debit',
+            value: ({ line }) => (line.amount > 0n ? writeMoney(line.amount, currency) : ''),
             align: 'right',
             width: '110px',
             cell: ({ line }) => line.amount > 0n && opening(line, line.amount),
           },
           {
             head: 'Credit',
+            value: ({ line }) => (line.amount < 0n ? writeMoney(minor(-line.amount), currency) : ''),
             align: 'right',
             width: '110px',
             cell: ({ line }) => line.amount < 0n && opening(line, minor(-line.amount)),
           },
-          { head: 'Balance', align: 'right', width: '120px', cell: (row) => money(row.balance) },
+          {
+            head: 'Balance',
+            align: 'right',
+            width: '120px',
+            value: (row) => writeMoney(row.balance, currency),
+            cell: (row) => money(row.balance),
+          },
         ]}
         sums={['', 'Carried down', '', '', money(page.closing)]}
       />
-      {page.more && (
-        <Button weight="quiet" className="mt-3 self-start" onClick={() => setLimit(limit + PAGE)}>
-          Show more
-        </Button>
-      )}
     </Sheet>
   );
 }

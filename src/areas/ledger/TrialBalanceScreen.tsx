@@ -1,13 +1,13 @@
 'use client';
 
 import { monthOf, writeDate } from '@/core/kernel/date';
-import type { Minor } from '@/core/kernel/money';
+import { type Minor, writeMoney } from '@/core/kernel/money';
 import { trialBalance } from '@/core/ledger/trialBalance';
 import { monthsUntil } from '@/store/ledger/queries/ledger';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
+import { ListTable } from '../shared/ListTable';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -37,7 +37,7 @@ export function TrialBalanceScreen() {
       {balance.rows.length === 0 ? (
         <Empty>Nothing was posted up to this day.</Empty>
       ) : (
-        <Ruled
+        <ListTable
           caption="Trial balance"
           rows={balance.rows}
           keyOf={({ account }) => account.code}
@@ -45,6 +45,7 @@ export function TrialBalanceScreen() {
             { head: 'Account', width: '90px', cell: ({ account }) => account.code },
             {
               head: 'Name',
+              value: ({ account }) => account.name,
               cell: ({ account }) => (
                 <Link href={routes.account(account.code)} className="underline decoration-rule underline-offset-4">
                   {account.name}
@@ -53,12 +54,16 @@ export function TrialBalanceScreen() {
             },
             {
               head: 'Debit',
+              value: (row) => row.debit,
+              text: (row) => (row.debit === 0n ? '' : writeMoney(row.debit, currency)),
               align: 'right',
               width: '140px',
               cell: (row) => row.debit !== 0n && <Figure account={row.account.code} amount={row.debit} />,
             },
             {
               head: 'Credit',
+              value: (row) => row.credit,
+              text: (row) => (row.credit === 0n ? '' : writeMoney(row.credit, currency)),
               align: 'right',
               width: '140px',
               cell: (row) => row.credit !== 0n && <Figure account={row.account.code} amount={row.credit} />,

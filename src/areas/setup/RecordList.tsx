@@ -3,9 +3,10 @@
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
+import type { DataColumn, RowData } from '@/ui/DataTable';
 import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
-import { Ruled, type RuledColumn } from '@/ui/Ruled';
+import { ListTable } from '../shared/ListTable';
 
 interface RecordListProps<Row> {
   readonly title: string;
@@ -13,13 +14,22 @@ interface RecordListProps<Row> {
   readonly addLabel: string;
   readonly rows: readonly Row[] | undefined;
   readonly keyOf: (row: Row) => string;
-  readonly columns: readonly RuledColumn<Row>[];
+  readonly columns: readonly DataColumn<Row>[];
   readonly empty: string;
   readonly find?: { readonly query: string; readonly onQuery: (query: string) => void };
 }
 
 /** A list of records with a way to add one, and find-as-you-type where there may be many. */
-export function RecordList<Row>({ title, path, addLabel, rows, keyOf, columns, empty, find }: RecordListProps<Row>) {
+export function RecordList<Row extends RowData>({
+  title,
+  path,
+  addLabel,
+  rows,
+  keyOf,
+  columns,
+  empty,
+  find,
+}: RecordListProps<Row>) {
   const router = useRouter();
   return (
     <>
@@ -43,7 +53,9 @@ export function RecordList<Row>({ title, path, addLabel, rows, keyOf, columns, e
         />
       )}
       {rows?.length === 0 && <Empty>{empty}</Empty>}
-      {rows !== undefined && rows.length > 0 && <Ruled caption={title} rows={rows} keyOf={keyOf} columns={columns} />}
+      {rows !== undefined && rows.length > 0 && (
+        <ListTable caption={title} rows={rows} keyOf={keyOf} columns={columns} />
+      )}
     </>
   );
 }

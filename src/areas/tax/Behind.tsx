@@ -2,14 +2,14 @@
 
 import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
-import { total } from '@/core/kernel/money';
+import { total, writeMoney } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import { entriesBehindAll } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
-import { Ruled } from '@/ui/Ruled';
+import { ListTable } from '../shared/ListTable';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -52,13 +52,14 @@ export function Behind({ rows, title, onClose }: BehindProps) {
           Fold
         </Button>
       </div>
-      <Ruled
+      <ListTable
         caption={`Documents behind ${title}`}
         rows={entries}
         keyOf={(entry) => entry.id}
         columns={[
           {
             head: 'Document',
+            value: (e) => e.documentNumber,
             cell: (e) => (
               <Link href={routes.document(e.documentId)} className="underline decoration-rule underline-offset-4">
                 {e.documentNumber}
@@ -68,14 +69,27 @@ export function Behind({ rows, title, onClose }: BehindProps) {
           { head: 'Customer', cell: (e) => e.customerName },
           {
             head: 'Tax point',
+            value: (e) => e.taxPoint,
             cell: (e) => (
               <>
                 {writeDate(e.taxPoint)} {e.late && <span className="text-ochre text-sm">△ late</span>}
               </>
             ),
           },
-          { head: 'Base', align: 'right', cell: (e) => <Money amount={e.base} currency={currency} /> },
-          { head: 'Tax', align: 'right', cell: (e) => <Money amount={e.tax} currency={currency} /> },
+          {
+            head: 'Base',
+            align: 'right',
+            value: (e) => e.base,
+            text: (e) => writeMoney(e.base, currency),
+            cell: (e) => <Money amount={e.base} currency={currency} />,
+          },
+          {
+            head: 'Tax',
+            align: 'right',
+            value: (e) => e.tax,
+            text: (e) => writeMoney(e.tax, currency),
+            cell: (e) => <Money amount={e.tax} currency={currency} />,
+          },
         ]}
         sums={[
           '',

@@ -18,11 +18,11 @@ import { dropView, keepView } from '@/store/sales/actions/views';
 import { savedViews } from '@/store/sales/queries/documents';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
 import { Button } from '@/ui/Button';
+import { type DataColumn, DataTable } from '@/ui/DataTable';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled, type RuledColumn } from '@/ui/Ruled';
 import { SendList } from '../../shared/delivery/SendList';
 import { documentMark, KIND_WORDS } from '../../shared/documentMark';
 import { act, bookDb, today, useBook } from '../../shell/book';
@@ -40,13 +40,14 @@ type Shown = Pick<SavedView, 'query' | 'filter' | 'columns'>;
 const FIRST: Shown = { query: '', filter: NO_FILTER, columns: ['customer', 'issued', 'due', 'state', 'open'] };
 
 const COLUMNS: Readonly<
-  Record<IndexColumnName, Omit<RuledColumn<IssuedDocument>, 'head'> & { readonly words: string }>
+  Record<IndexColumnName, Omit<DataColumn<IssuedDocument>, 'head'> & { readonly words: string }>
 > = {
   customer: { words: 'Customer', cell: (d) => d.customerName },
-  issued: { words: 'Issued', width: '96px', cell: (d) => writeDate(d.issueDate) },
-  due: { words: 'Due', width: '96px', cell: (d) => writeDate(d.dueDate) },
+  issued: { words: 'Issued', width: '96px', value: (d) => d.issueDate, cell: (d) => writeDate(d.issueDate) },
+  due: { words: 'Due', width: '96px', value: (d) => d.dueDate, cell: (d) => writeDate(d.dueDate) },
   state: {
     words: 'State',
+    value: (d) => documentMark(d, today()).word,
     width: '120px',
     cell: (d) => {
       const { kind, word } = documentMark(d, today());
@@ -59,6 +60,7 @@ const COLUMNS: Readonly<
   },
   open: {
     words: 'Open',
+    value: (d) => d.open,
     align: 'right',
     width: '92px',
     cell: (d) => (d.open === 0n ? '' : <Money amount={d.open} currency={d.content.currency} />),
@@ -70,6 +72,7 @@ const COLUMNS: Readonly<
   tags: { words: 'Tags', cell: (d) => d.tags.join(', ') },
   period: {
     words: 'Period from',
+    value: (d) => d.periodId.split('|')[1] ?? '',
     cell: (d) => {
       const start = d.periodId.split('|')[1];
       return isIsoDate(start) ? writeDate(start) : '';
@@ -149,13 +152,16 @@ export function Register() {
         onChange={(event) => change({ query: event.target.value })}
       />
       <FilterBar filter={filter} onChange={(next: DocumentFilter) => change({ filter: next })} />
-      <Ruled
+      <DataTable
+        chosen
+        onMore={found?.more === true ? () => setLimit(limit + PAGE) : undefined}
         caption="Documents"
         keyOf={(d) => d.id}
         rows={found?.documents ?? []}
         columns={[
           {
             head: 'Document',
+            value: (d) => d.number,
             cell: (d) => (
               <Link
                 href={routes.document(d.id)}
@@ -167,12 +173,13 @@ export function Register() {
               </Link>
             ),
           },
-          ...columns.map((column): RuledColumn<IssuedDocument> => {
+          ...columns.map((column): DataColumn<IssuedDocument> => {
             const { words, ...rest } = COLUMNS[column];
             return { head: words, ...rest };
           }),
           {
             head: 'Total',
+            value: (d) => signed(d.content, d.figures.totals.payable),
             align: 'right',
             width: '120px',
             cell: (d) => (
@@ -183,11 +190,6 @@ export function Register() {
       />
       {found?.documents.length === 0 && (
         <p className="py-3 text-soft">Nothing fits. Take a filter away, or try a shorter part of a word.</p>
-      )}
-      {found?.more === true && (
-        <p className="pt-2">
-          <Button onClick={() => setLimit(limit + PAGE)}>Show more</Button>
-        </p>
       )}
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">
         <Button onClick={() => void save()}>Save as CSV</Button>

@@ -27,6 +27,7 @@ export function TaxCodeList() {
         {
           head: 'Code',
           width: '100px',
+          value: (row) => row.id,
           cell: (row) => <RecordLink path={routes.record('tax-codes', row.id)}>{row.id}</RecordLink>,
         },
         { head: 'Name', cell: plainName },

@@ -30,7 +30,11 @@ export function CustomerList() {
       empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
       find={{ query, onQuery: setQuery }}
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={routes.record('customers', row.id)}>{row.name}</RecordLink> },
+        {
+          head: 'Name',
+          value: (row) => row.name,
+          cell: (row) => <RecordLink path={routes.record('customers', row.id)}>{row.name}</RecordLink>,
+        },
         { head: 'Kind', cell: (row) => row.kind },
         { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
         { head: 'Tax number', cell: (row) => mainNumber(row) },

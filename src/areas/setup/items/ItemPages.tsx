@@ -31,7 +31,11 @@ export function ItemList() {
       }
       find={{ query, onQuery: setQuery }}
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink> },
+        {
+          head: 'Name',
+          value: (row) => row.name,
+          cell: (row) => <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink>,
+        },
         { head: 'Unit', cell: (row) => unitWord(row.unit) },
         { head: 'Supply', cell: (row) => row.supply },
         { head: 'Tax class', cell: (row) => row.taxClass },

@@ -7,8 +7,8 @@ import { rateOn, type Tax } from '@/core/tax/tax';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
 import { inTree } from '../../shared/choices';
+import { ListTable } from '../../shared/ListTable';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -43,13 +43,15 @@ export function JurisdictionTree() {
       </SheetTitle>
       {rows.length === 0 && <Empty>No jurisdictions yet: a starter pack brings those of a country.</Empty>}
       {rows.length > 0 && (
-        <Ruled
+        <ListTable
+          ordered
           caption="Jurisdictions and rates"
           rows={rows}
           keyOf={({ jurisdiction }) => jurisdiction.id}
           columns={[
             {
               head: 'Jurisdiction',
+              value: ({ jurisdiction: j }) => j.name,
               width: '38%',
               cell: ({ jurisdiction: j, depth }) => (
                 <span style={{ paddingLeft: `${depth * 18}px` }}>

@@ -9,8 +9,8 @@ import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
 import { COUNTRY_CHOICES } from '../../shared/choices';
+import { ListTable } from '../../shared/ListTable';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -71,13 +71,14 @@ export function PlaceList() {
         </Empty>
       )}
       {places !== undefined && places.length > 0 && (
-        <Ruled
+        <ListTable
           caption="Places"
           rows={places}
           keyOf={(place) => place.id}
           columns={[
             {
               head: 'Place',
+              value: (place) => place.name,
               cell: (place) => (
                 <Link href={routes.record('places', place.id)} className="underline decoration-rule underline-offset-4">
                   {place.name}

@@ -19,7 +19,11 @@ export function PriceLists() {
       keyOf={(row) => row.id}
       empty="No price lists yet: customers pay the items’ own prices."
       columns={[
-        { head: 'Name', cell: (row) => <RecordLink path={routes.record('prices', row.id)}>{row.name}</RecordLink> },
+        {
+          head: 'Name',
+          value: (row) => row.name,
+          cell: (row) => <RecordLink path={routes.record('prices', row.id)}>{row.name}</RecordLink>,
+        },
         { head: 'Prices hold', cell: (row) => (row.priceMode === 'gross' ? 'the tax' : 'no tax') },
         { head: 'Prices', align: 'right', cell: (row) => row.prices.length },
       ]}

@@ -13,10 +13,10 @@ import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
 import { CURRENCY_CHOICES } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
+import { ListTable } from '../../shared/ListTable';
 import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
@@ -40,13 +40,13 @@ export function ExchangeRates() {
         </Empty>
       )}
       {rates !== undefined && rates.length > 0 && (
-        <Ruled
+        <ListTable
           caption="Exchange rates"
           rows={rates}
           keyOf={(rate) => rate.id}
           columns={[
             { head: 'Currency', width: '110px', cell: (rate) => rate.currency },
-            { head: 'Day', width: '160px', cell: (rate) => writeDate(rate.date) },
+            { head: 'Day', width: '160px', value: (rate) => rate.date, cell: (rate) => writeDate(rate.date) },
             { head: `For one ${home}`, align: 'right', width: '140px', cell: (rate) => rate.perHome },
             { head: 'Source', cell: (rate) => rate.source },
           ]}

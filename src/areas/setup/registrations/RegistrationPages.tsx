@@ -28,6 +28,7 @@ export function RegistrationList() {
       columns={[
         {
           head: 'Name',
+          value: (row) => row.name,
           cell: (row) => <RecordLink path={routes.record('registrations', row.id)}>{row.name}</RecordLink>,
         },
         { head: 'Number', cell: (row) => row.number },

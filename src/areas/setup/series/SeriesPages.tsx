@@ -41,6 +41,7 @@ export function SeriesList() {
       columns={[
         {
           head: 'Documents',
+          value: (row) => KIND_NAMES[row.kind],
           cell: (row) => <RecordLink path={routes.record('numbers', row.id)}>{KIND_NAMES[row.kind]}</RecordLink>,
         },
         { head: 'Registration', cell: (row) => nameOf(row.registrationId) },

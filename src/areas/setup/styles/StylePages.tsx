@@ -64,6 +64,7 @@ export function StyleList() {
         columns={[
           {
             head: 'Name',
+            value: (row) => row.name,
             cell: (row) => (
               <>
                 <RecordLink path={routes.record('styles', row.id)}>{row.name}</RecordLink>

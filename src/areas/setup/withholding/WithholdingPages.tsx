@@ -23,6 +23,7 @@ export function WithholdingList() {
       columns={[
         {
           head: 'Name',
+          value: (row) => row.name,
           cell: (row) => <RecordLink path={routes.record('withholding', row.id)}>{row.name}</RecordLink>,
         },
         { head: 'Of', cell: (row) => row.base },
