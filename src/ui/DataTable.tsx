@@ -12,6 +12,7 @@ import {
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { compare, type Ratio } from '@/core/kernel/ratio';
 import { Button } from './Button';
 import { CheckMenu } from './Menu';
 import type { RuledColumn } from './Ruled';
@@ -24,8 +25,8 @@ export type { RowData };
 /** A column of a list that can be sorted and saved to a file. */
 export interface DataColumn<Row> extends RuledColumn<Row> {
   /** What it is sorted by and says in a file. Needed where the cell is more than text; a bare cell is neither. */
-  readonly value?: (row: Row) => string | number | bigint;
-  /** What it says in a file, where that is not the value. */
+  readonly value?: (row: Row) => string | number | bigint | Ratio;
+  /** What it says in a file, where that is not the value; needed beside a fraction. */
   readonly text?: (row: Row) => string;
 }
 
@@ -51,9 +52,10 @@ const FEATURES = tableFeatures({ rowSortingFeature, columnVisibilityFeature, sor
 
 const COLLATOR = new Intl.Collator(undefined, { numeric: true });
 
-type Value = string | number | bigint;
+type Value = string | number | bigint | Ratio;
 
 function compared(a: Value, b: Value): number {
+  if (typeof a === 'object' && typeof b === 'object') return compare(a, b);
   if (typeof a === 'string' || typeof b === 'string') return COLLATOR.compare(String(a), String(b));
   return a < b ? -1 : a > b ? 1 : 0;
 }

@@ -19,6 +19,16 @@ export function rowAfter(key: string, at: number, count: number): number | null 
   return to === undefined ? null : Math.max(0, Math.min(count - 1, to));
 }
 
+/** Frames that a row may take to be drawn. */
+const PATIENCE = 30;
+
+function focusOnceDrawn(body: HTMLElement, row: number, place: number, frames = PATIENCE): void {
+  const there = body.querySelectorAll<HTMLElement>(`tr[data-index="${row}"] :is(${FOCUSABLE})`);
+  const target = there[place] ?? there[0];
+  if (target !== undefined) target.focus();
+  else if (frames > 0) requestAnimationFrame(() => focusOnceDrawn(body, row, place, frames - 1));
+}
+
 /**
  * Arrow keys, Page up and down, Home and End go from what has the focus in one row to the same in another; fields keep
  * their own keys. `bring` draws a row that is not there yet.
@@ -41,9 +51,6 @@ export function rowKeys({
     event.preventDefault();
     const place = [...row.querySelectorAll(FOCUSABLE)].indexOf(target);
     bring(to);
-    requestAnimationFrame(() => {
-      const there = body.querySelectorAll<HTMLElement>(`tr[data-index="${to}"] :is(${FOCUSABLE})`);
-      (there[place] ?? there[0])?.focus();
-    });
+    focusOnceDrawn(body, to, place);
   };
 }

@@ -9,10 +9,9 @@ import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
 import { ListTable } from '../shared/ListTable';
+import { useMore } from '../shared/useMore';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
-
-const PAGE = 50;
 
 const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
   { phase: 'asks', words: 'Need you' },
@@ -25,16 +24,16 @@ const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
 /** Every e-invoice that was sent or waits, by where it stands with its receiver. */
 export function SentScreen() {
   const [phase, setPhase] = useState<Phase>('asks');
-  const [limit, setLimit] = useState(PAGE);
+  const more = useMore();
   const found = useBook(
     async (db) => ({
       counts: await Promise.all(PHASES.map((one) => countIn(db, one.phase))),
-      rows: await transmissionsIn(db, phase, limit + 1),
+      rows: await transmissionsIn(db, phase, more.ask),
     }),
     [phase],
-    [limit],
+    [more.ask],
   );
-  const rows = found?.rows.slice(0, limit) ?? [];
+  const { rows = [], onMore } = more.of(found?.rows);
   return (
     <Sheet label="E-invoices sent">
       <SheetTitle aside="through a simulated access point">E-invoices sent</SheetTitle>
@@ -47,7 +46,7 @@ export function SentScreen() {
             className={`cursor-pointer underline-offset-4 ${one.phase === phase ? 'font-semibold underline decoration-rust decoration-2' : 'underline decoration-rule'}`}
             onClick={() => {
               setPhase(one.phase);
-              setLimit(PAGE);
+              more.again();
             }}
           >
             {one.words} <span className="text-soft tabular-nums">{found?.counts[i] ?? ''}</span>
@@ -62,7 +61,7 @@ export function SentScreen() {
         </Empty>
       ) : (
         <ListTable
-          onMore={(found?.rows.length ?? 0) > limit ? () => setLimit(limit + PAGE) : undefined}
+          onMore={onMore}
           caption="E-invoices"
           keyOf={({ id }) => id}
           rows={rows}

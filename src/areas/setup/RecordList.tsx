@@ -16,6 +16,8 @@ interface RecordListProps<Row> {
   readonly keyOf: (row: Row) => string;
   readonly columns: readonly DataColumn<Row>[];
   readonly empty: string;
+  /** The way to more rows, where there are any. */
+  readonly onMore?: (() => void) | undefined;
   readonly find?: { readonly query: string; readonly onQuery: (query: string) => void };
 }
 
@@ -29,6 +31,7 @@ export function RecordList<Row extends RowData>({
   columns,
   empty,
   find,
+  onMore,
 }: RecordListProps<Row>) {
   const router = useRouter();
   return (
@@ -54,7 +57,7 @@ export function RecordList<Row extends RowData>({
       )}
       {rows?.length === 0 && <Empty>{empty}</Empty>}
       {rows !== undefined && rows.length > 0 && (
-        <ListTable caption={title} rows={rows} keyOf={keyOf} columns={columns} />
+        <ListTable caption={title} rows={rows} keyOf={keyOf} columns={columns} onMore={onMore} />
       )}
     </>
   );

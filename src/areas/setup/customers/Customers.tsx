@@ -6,6 +6,7 @@ import { mainNumber } from '@/core/parties/customer';
 import { recordOf } from '@/store/records';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { CustomerForm } from '../../shared/CustomerForm';
+import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -14,18 +15,17 @@ import { Certificates } from './Certificates';
 import { CustomerFile } from './CustomerFile';
 import { NumberChecks } from './NumberChecks';
 
-const MOST_SHOWN = 100;
-
 export function CustomerList() {
   const [query, setQuery] = useState('');
+  const more = useMore();
   const { codes } = useOpenBook();
-  const rows = useBook((db) => findCustomers(db, query, MOST_SHOWN), [], [query]);
+  const rows = useBook((db) => findCustomers(db, query, more.ask), [], [query, more.ask]);
   return (
     <RecordList
       title="Customers"
       path={routes.section('customers')}
       addLabel="New customer"
-      rows={rows}
+      {...more.of(rows)}
       keyOf={(row) => row.id}
       empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
       find={{ query, onQuery: setQuery }}

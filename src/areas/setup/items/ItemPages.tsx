@@ -3,28 +3,29 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { unitWord } from '@/core/catalogue/item';
+import { ratioOf } from '@/core/kernel/decimal';
 import { showPrice } from '@/core/kernel/show';
 import { recordOf } from '@/store/records';
 import { findItems } from '@/store/sales/queries/documents';
 import { ItemForm } from '../../shared/ItemForm';
+import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
 import { RecordLink, RecordList, RecordPage } from '../RecordList';
 
-const ROWS_SHOWN = 100;
-
 /** What is sold, found by any part of any word. */
 export function ItemList() {
   const [query, setQuery] = useState('');
+  const more = useMore();
   const { currency } = useOpenBook();
-  const rows = useBook((db) => findItems(db, query, ROWS_SHOWN), [], [query]);
+  const rows = useBook((db) => findItems(db, query, more.ask), [], [query, more.ask]);
   return (
     <RecordList
       title="Items"
       path={routes.section('items')}
       addLabel="New item"
-      rows={rows}
+      {...more.of(rows)}
       keyOf={(row) => row.id}
       empty={
         query === '' ? 'No items yet: lines can be typed freely, or made from items kept here.' : 'No item holds this.'
@@ -43,6 +44,8 @@ export function ItemList() {
         {
           head: 'Price',
           align: 'right',
+          value: (row) => ratioOf(row.price),
+          text: (row) => row.price,
           cell: (row) => (
             <>
               {row.priceMode === 'gross' && <span className="text-soft text-sm">with tax </span>}

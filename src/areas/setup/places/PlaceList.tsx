@@ -11,13 +11,12 @@ import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { COUNTRY_CHOICES } from '../../shared/choices';
 import { ListTable } from '../../shared/ListTable';
+import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
 import { RecordPage } from '../RecordList';
 import { PlaceForm } from './PlaceForm';
-
-const MOST_SHOWN = 100;
 
 const wordsOf = ({ matches }: Place): string =>
   matches
@@ -38,7 +37,8 @@ export function PlaceList() {
   const router = useRouter();
   const { records } = useOpenBook();
   const [query, setQuery] = useState('');
-  const places = useBook((db) => placesByName(db, query, MOST_SHOWN), [], [query]);
+  const more = useMore();
+  const { rows: places, onMore } = more.of(useBook((db) => placesByName(db, query, more.ask), [], [query, more.ask]));
   const count = useBook(countPlaces) ?? 0;
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;
   return (
@@ -74,6 +74,7 @@ export function PlaceList() {
         <ListTable
           caption="Places"
           rows={places}
+          onMore={onMore}
           keyOf={(place) => place.id}
           columns={[
             {

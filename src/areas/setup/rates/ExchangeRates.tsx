@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
-import { decimal } from '@/core/kernel/decimal';
+import { decimal, ratioOf } from '@/core/kernel/decimal';
 import { wordRefusals } from '@/core/wording/refusals';
 import { importRates } from '@/store/setup/actions/rates';
 import { keepExchangeRate } from '@/store/setup/actions/taxSetup';
@@ -17,18 +17,18 @@ import { CURRENCY_CHOICES } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { ListTable } from '../../shared/ListTable';
+import { useMore } from '../../shared/useMore';
 import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
 
-const MOST_SHOWN = 100;
-
 /** Exchange rates by day, newest first, and a form for one more. */
 export function ExchangeRates() {
   const { currency: home } = useOpenBook();
   const [round, setRound] = useState(0);
-  const rates = useBook((db) => latestRates(db, MOST_SHOWN));
+  const more = useMore();
+  const { rows: rates, onMore } = more.of(useBook((db) => latestRates(db, more.ask), [], [more.ask]));
   return (
     <>
       <SheetTitle aside={`for one ${home}`}>Exchange rates</SheetTitle>
@@ -43,11 +43,19 @@ export function ExchangeRates() {
         <ListTable
           caption="Exchange rates"
           rows={rates}
+          onMore={onMore}
           keyOf={(rate) => rate.id}
           columns={[
             { head: 'Currency', width: '110px', cell: (rate) => rate.currency },
             { head: 'Day', width: '160px', value: (rate) => rate.date, cell: (rate) => writeDate(rate.date) },
-            { head: `For one ${home}`, align: 'right', width: '140px', cell: (rate) => rate.perHome },
+            {
+              head: `For one ${home}`,
+              align: 'right',
+              width: '140px',
+              value: (rate) => ratioOf(rate.perHome),
+              text: (rate) => rate.perHome,
+              cell: (rate) => rate.perHome,
+            },
             { head: 'Source', cell: (rate) => rate.source },
           ]}
         />
