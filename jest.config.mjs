@@ -12,5 +12,5 @@ export default {
   testTimeout: 60_000,
   // The usual choice leaves one of two cores idle.
   maxWorkers: '100%',
-  transformIgnorePatterns: ['/node_modules/(?!(@noble|iso-3166)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@noble|iso-3166|uint8array-extras)/)'],
 };

@@ -4,7 +4,7 @@ import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
-import { isIban } from './iban';
+import { isBic, isIban } from './iban';
 
 /** The one business a book is kept for. */
 export interface Business {
@@ -32,11 +32,7 @@ export const businessSchema = yup.object({
   email: optionalText(200).email(wanted('give-e-mail')),
   phone: optionalText(50),
   iban: optionalText(42).test('iban', wanted('iban-of-statement'), (v) => v.trim() === '' || isIban(v)),
-  bic: optionalText(11).test(
-    'bic',
-    wanted('bic-of-8-or-11'),
-    (v) => v === '' || /^[A-Z]{6}[A-Z0-9]{2}([A-Z0-9]{3})?$/.test(v),
-  ),
+  bic: optionalText(11).test('bic', wanted('bic-of-8-or-11'), (v) => v === '' || isBic(v)),
   creditorId: optionalText(35),
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),

@@ -1,16 +1,18 @@
-const SHAPE = /^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/;
+import { isValidBIC, isValidIBAN } from 'ibantools';
 
 /** An account number without blanks, in capitals. */
 export function compactIban(text: string): string {
   return text.replace(/\s/g, '').toUpperCase();
 }
 
-/** True when the shape and the check digits (ISO 13616, mod 97) hold. */
+/** True when the form of its country and the check digits (ISO 13616, mod 97) hold. */
 export function isIban(text: string): boolean {
-  const iban = compactIban(text);
-  if (!SHAPE.test(iban)) return false;
-  const digits = (iban.slice(4) + iban.slice(0, 4)).replace(/[A-Z]/g, (c) => String(c.charCodeAt(0) - 55));
-  return BigInt(digits) % 97n === 1n;
+  return isValidIBAN(compactIban(text));
+}
+
+/** True for a bank's code of eight or eleven characters (ISO 9362). */
+export function isBic(text: string): boolean {
+  return isValidBIC(text);
 }
 
 /** For people, in groups of four. */

@@ -16,6 +16,7 @@ import { FormFoot } from '../../shared/FormFoot';
 import { useRecordForm } from '../../shared/useRecordForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
+import { bytesOf } from '../../shell/fileBytes';
 import { saveFile } from '../../shell/saveFile';
 
 const STATES: Readonly<Record<ReturnType<typeof certificateState>, readonly [MarkKind, string]>> = {
@@ -84,11 +85,7 @@ export function Certificates({ customerId }: { readonly customerId: string }) {
 
 function saveAttached({ file }: Certificate): void {
   if (file === null) return;
-  saveFile(
-    file.name,
-    Uint8Array.from(atob(file.base64), (c) => c.charCodeAt(0)),
-    file.type,
-  );
+  saveFile(file.name, bytesOf({ data: file.base64 }), file.type);
 }
 
 interface CertificateFormProps {
