@@ -1,14 +1,13 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
 import { toast } from 'sonner';
-import { type Minor, minor, total } from '@/core/kernel/money';
-import type { Refusal } from '@/core/kernel/result';
+import { minor, NOTHING, total } from '@/core/kernel/money';
+import { type Refusal, refuse } from '@/core/kernel/result';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { readTypedDate } from '@/core/parties/terms';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
-import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -16,6 +15,8 @@ import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { DateField } from '../shared/DateField';
+import { FormFoot } from '../shared/FormFoot';
+import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today } from '../shell/book';
 import { KEY_MAP } from '../shell/keyMap';
@@ -34,17 +35,35 @@ const BLANK: TypedSide = { account: '', debit: '', credit: '' };
 export function WriteJournal() {
   const router = useRouter();
   const { accounts, registrations, currency } = useOpenBook();
-  const [date, setDate] = useState('today');
-  const [text, setText] = useState('');
-  const [typed, setTyped] = useState<readonly TypedSide[]>([BLANK, BLANK]);
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-
-  const read = (value: string) => (value.trim() === '' ? (0n as Minor) : readTypedMoney(value, currency));
-  const sides = typed.map((side) => {
-    const [debit, credit] = [read(side.debit), read(side.credit)];
-    return { account: side.account, amount: debit === null || credit === null ? null : minor(debit - credit) };
+  const read = (value: string) => (value.trim() === '' ? NOTHING : readTypedMoney(value, currency));
+  const { form, submit, field, errorAt, general, busy } = useActionForm({
+    initial: { date: 'today', text: '', sides: [BLANK, BLANK] },
+    run: async ({ date, text, sides }) => {
+      const amounts = sides.map(({ debit, credit }) => {
+        const [left, right] = [read(debit), read(credit)];
+        return left === null || right === null ? null : minor(left - right);
+      });
+      const sample = { what: 'money-such-as', sample: moneySample(currency) } as const;
+      const unread = amounts.flatMap((amount, i): readonly Refusal[] =>
+        amount === null ? [{ code: 'invalid', path: `sides[${i}].amount`, wanted: sample }] : [],
+      );
+      if (unread.length > 0) return refuse(...unread);
+      return act(writeJournal, {
+        date: readTypedDate(date, today(), today()) ?? date,
+        text,
+        sides: sides.map(({ account }, i) => ({ account, amount: amounts[i] ?? NOTHING })),
+      });
+    },
+    onDone: (_, { id }) => {
+      toast('The journal is written');
+      router.push(routes.entry(id));
+    },
   });
-  const difference = total(sides.map((side) => side.amount ?? minor(0n)));
+  const { fields, append } = useFieldArray({ control: form.control, name: 'sides' });
+  const typed = form.watch('sides');
+  const difference = total(
+    typed.map(({ debit, credit }) => minor((read(debit) ?? NOTHING) - (read(credit) ?? NOTHING))),
+  );
   const touched = new Set(typed.map((side) => side.account));
   const warnings = [
     [
@@ -62,109 +81,48 @@ export function WriteJournal() {
   ] as const;
   const told = warnings.filter(([codes]) => codes.some((code) => touched.has(code))).map(([, words]) => words);
 
-  const change = (index: number, patch: Partial<TypedSide>) => {
-    setRefusals([]);
-    setTyped(typed.map((side, i) => (i === index ? { ...side, ...patch } : side)));
-  };
-  const write = async () => {
-    const unread = sides.flatMap((side, i) =>
-      side.amount === null
-        ? [
-            {
-              code: 'invalid' as const,
-              path: `sides[${i}].amount`,
-              wanted: { what: 'money-such-as' as const, sample: moneySample(currency) },
-            },
-          ]
-        : [],
-    );
-    if (unread.length > 0) return setRefusals(unread);
-    const day = readTypedDate(date, today(), today()) ?? date;
-    const result = await act(writeJournal, {
-      date: day,
-      text,
-      sides: sides.map((s) => ({ account: s.account, amount: s.amount ?? minor(0n) })),
-    });
-    if (!result.ok) return setRefusals(result.refusals);
-    toast('The journal is written');
-    router.push(routes.entry(result.value.id));
-  };
-  useKey('main', () => void write());
-  const errorAt = (path: string) => {
-    const found = refusals.find((refusal) => refusal.path === path);
-    return found && wordRefusal(found);
-  };
-  const general = refusals.filter((refusal) => refusal.path === 'sides' || refusal.path === '');
+  useKey('main', () => void submit());
   return (
     <Sheet label="Write a journal">
       <SheetTitle>Journal</SheetTitle>
-      <div className="grid grid-cols-[1fr_3fr] gap-x-4">
-        <DateField
-          label="Date"
-          value={date}
-          error={errorAt('date')}
-          onChange={(e) => {
-            setRefusals([]);
-            setDate(e.target.value);
-          }}
-        />
-        <TextField
-          label="What it is for"
-          value={text}
-          error={errorAt('text')}
-          onChange={(e) => {
-            setRefusals([]);
-            setText(e.target.value);
-          }}
-        />
-      </div>
-      {typed.map((side, i) => (
-        <div key={i} className="grid grid-cols-[2fr_1fr_1fr] gap-x-4">
-          <ChoiceField
-            label={`Account ${i + 1}`}
-            options={[['', 'choose…'], ...accounts.map((a) => [a.code, `${a.code} ${a.name}`] as const)]}
-            value={side.account}
-            error={errorAt(`sides[${i}].account`)}
-            onChange={(e) => change(i, { account: e.target.value })}
-          />
-          <TextField
-            label="Debit"
-            inputMode="decimal"
-            value={side.debit}
-            error={errorAt(`sides[${i}].amount`)}
-            onChange={(e) => change(i, { debit: e.target.value })}
-          />
-          <TextField
-            label="Credit"
-            inputMode="decimal"
-            value={side.credit}
-            onChange={(e) => change(i, { credit: e.target.value })}
-          />
+      <form className="flex flex-1 flex-col" onSubmit={submit}>
+        <div className="grid grid-cols-[1fr_3fr] gap-x-4">
+          <DateField label="Date" {...field('date')} />
+          <TextField label="What it is for" {...field('text')} />
         </div>
-      ))}
-      <div className="flex items-center justify-between">
-        <Button weight="quiet" onClick={() => setTyped([...typed, BLANK])}>
-          One more line
-        </Button>
-        <span className="text-soft">
-          Debits less credits <Money amount={difference} currency={currency} className="ml-2 text-ink" />
-        </span>
-      </div>
-      {told.map((words) => (
-        <p key={words} className="mt-3">
-          <Mark kind="warning" /> {words}
-        </p>
-      ))}
-      <div className="mt-auto pt-6">
-        {general.length > 0 && (
-          <p role="alert" className="mb-3 text-brick">
-            ▲ {wordRefusals(general)}
+        {fields.map(({ id }, i) => (
+          <div key={id} className="grid grid-cols-[2fr_1fr_1fr] gap-x-4">
+            <ChoiceField
+              label={`Account ${i + 1}`}
+              options={[['', 'choose…'], ...accounts.map((a) => [a.code, `${a.code} ${a.name}`] as const)]}
+              {...field(`sides.${i}.account`)}
+            />
+            <TextField
+              label="Debit"
+              inputMode="decimal"
+              {...form.register(`sides.${i}.debit`)}
+              error={errorAt(`sides[${i}].amount`)}
+            />
+            <TextField label="Credit" inputMode="decimal" {...form.register(`sides.${i}.credit`)} />
+          </div>
+        ))}
+        <div className="flex items-center justify-between">
+          <Button weight="quiet" onClick={() => append(BLANK)}>
+            One more line
+          </Button>
+          <span className="text-soft">
+            Debits less credits <Money amount={difference} currency={currency} className="ml-2 text-ink" />
+          </span>
+        </div>
+        {told.map((words) => (
+          <p key={words} className="mt-3">
+            <Mark kind="warning" /> {words}
           </p>
-        )}
-        <Button weight="main" onClick={write} title={KEY_MAP.main.shown}>
-          Write the journal
-        </Button>
-      </div>
+        ))}
+        <div className="mt-auto">
+          <FormFoot label="Write the journal" busy={busy} general={general} keys={KEY_MAP.main.shown} />
+        </div>
+      </form>
     </Sheet>
   );
 }

@@ -9,7 +9,7 @@ import { TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { AddressFields } from '../shared/AddressFields';
 import { FormFoot } from '../shared/FormFoot';
-import { useRecordForm } from '../shared/useRecordForm';
+import { useRecordForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
 

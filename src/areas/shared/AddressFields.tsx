@@ -1,6 +1,6 @@
 import { AreaField, ChoiceField, TextField } from '@/ui/Field';
 import { COUNTRY_CHOICES } from './choices';
-import type { Registered } from './useRecordForm';
+import type { Registered } from './useActionForm';
 
 type Part = 'street' | 'city' | 'region' | 'postalCode' | 'country';
 

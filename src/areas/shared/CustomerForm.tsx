@@ -18,7 +18,7 @@ import { COUNTRY_CHOICES, CURRENCY_CHOICES } from './choices';
 import { FormFoot } from './FormFoot';
 import { PickSome } from './PickSome';
 import { RowsField } from './RowsField';
-import { useRecordForm } from './useRecordForm';
+import { useRecordForm } from './useActionForm';
 
 interface CustomerFormProps {
   /** The customer to change; a new one when left out. */

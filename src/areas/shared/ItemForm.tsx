@@ -11,7 +11,7 @@ import { AreaField, ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
 import { FormFoot } from './FormFoot';
-import { useRecordForm } from './useRecordForm';
+import { useRecordForm } from './useActionForm';
 
 interface ItemFormProps {
   /** The item to change; a new one when left out. */

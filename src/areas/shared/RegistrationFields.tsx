@@ -1,7 +1,7 @@
 import { ChoiceField, TextField } from '@/ui/Field';
 import { COUNTRY_CHOICES, FREQUENCY_CHOICES } from './choices';
 import { DateField } from './DateField';
-import type { Registered } from './useRecordForm';
+import type { Registered } from './useActionForm';
 
 type Part = 'name' | 'authority' | 'country' | 'number' | 'frequency' | 'keptFrom';
 

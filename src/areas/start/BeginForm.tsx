@@ -19,7 +19,7 @@ import { AddressFields } from '../shared/AddressFields';
 import { CURRENCY_CHOICES } from '../shared/choices';
 import { FormFoot } from '../shared/FormFoot';
 import { RegistrationFields } from '../shared/RegistrationFields';
-import { useRecordForm } from '../shared/useRecordForm';
+import { useRecordForm } from '../shared/useActionForm';
 import { act, today } from '../shell/book';
 import { routes } from '../shell/routes';
 

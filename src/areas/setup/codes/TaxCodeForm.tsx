@@ -9,7 +9,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { CATEGORY_CHOICES } from '../../shared/choices';
 import { FormFoot } from '../../shared/FormFoot';
 import { RowsField } from '../../shared/RowsField';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
 

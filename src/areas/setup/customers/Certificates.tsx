@@ -13,7 +13,7 @@ import { Mark, type MarkKind } from '@/ui/Mark';
 import { jurisdictionChoices } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { bytesOf } from '../../shell/fileBytes';

@@ -4,10 +4,10 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { CustomerRow } from '@/core/book/rows';
+import { isIsoDate } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
-import type { Refusal } from '@/core/kernel/result';
 import { readTypedDate } from '@/core/parties/terms';
-import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { wordRefusals } from '@/core/wording/refusals';
 import { enterOpening } from '@/store/sales/actions/takings';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { mergeDouble } from '@/store/setup/actions/customers';
@@ -20,6 +20,8 @@ import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Attachments } from '../../shared/Attachments';
 import { DateField } from '../../shared/DateField';
+import { SlipFoot } from '../../shared/FormFoot';
+import { useActionForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -72,28 +74,24 @@ interface SlipProps {
 
 function OpeningDialog({ customer, onClose }: SlipProps) {
   const { currency } = useOpenBook();
-  const [number, setNumber] = useState('');
-  const [date, setDate] = useState('');
-  const [due, setDue] = useState('');
-  const [amount, setAmount] = useState('');
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const errorAt = (path: string) => {
-    const found = refusals.find((refusal) => refusal.path === path);
-    return found && wordRefusal(found);
-  };
-  const take = async () => {
-    const day = readTypedDate(date, today(), today()) ?? date;
-    const result = await act(enterOpening, {
-      customerId: customer.id,
-      number,
-      amount,
-      date: day,
-      due: due.trim() === '' ? day : (readTypedDate(due, today(), day as never) ?? due),
-    });
-    if (!result.ok) return setRefusals(result.refusals);
-    toast(`${result.value.number} is taken in`);
-    onClose();
-  };
+  const { submit, field, general, busy } = useActionForm({
+    initial: { number: '', date: '', due: '', amount: '' },
+    run: ({ number, date, due, amount }) => {
+      const day = readTypedDate(date, today(), today()) ?? date;
+      const from = isIsoDate(day) ? day : today();
+      return act(enterOpening, {
+        customerId: customer.id,
+        number,
+        amount,
+        date: day,
+        due: due.trim() === '' ? day : (readTypedDate(due, today(), from) ?? due),
+      });
+    },
+    onDone: (_, { number }) => {
+      toast(`${number} is taken in`);
+      onClose();
+    },
+  });
   return (
     <Dialog
       open
@@ -101,36 +99,14 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
       title={`Open item of ${customer.name}`}
       description="What was owed before this book began. It is settled like an invoice; its tax was reported in the old books."
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void take();
-        }}
-      >
-        <TextField
-          label="Number in the old books"
-          autoFocus
-          value={number}
-          error={errorAt('number')}
-          onChange={(e) => setNumber(e.target.value)}
-        />
+      <form onSubmit={submit}>
+        <TextField label="Number in the old books" autoFocus {...field('number')} />
         <div className="grid grid-cols-3 gap-x-4">
-          <DateField label="Its day" value={date} error={errorAt('date')} onChange={(e) => setDate(e.target.value)} />
-          <TextField label="Due" value={due} error={errorAt('due')} onChange={(e) => setDue(e.target.value)} />
-          <TextField
-            label={`Open, ${currency} with tax`}
-            inputMode="decimal"
-            value={amount}
-            error={errorAt('amount')}
-            onChange={(e) => setAmount(e.target.value)}
-          />
+          <DateField label="Its day" {...field('date')} />
+          <TextField label="Due" {...field('due')} />
+          <TextField label={`Open, ${currency} with tax`} inputMode="decimal" {...field('amount')} />
         </div>
-        <div className="flex gap-2.5">
-          <Button weight="main" type="submit">
-            Take it in
-          </Button>
-          <Button onClick={onClose}>Not now</Button>
-        </div>
+        <SlipFoot label="Take it in" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -11,7 +11,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { jurisdictionChoices } from '../../shared/choices';
 import { FormFoot } from '../../shared/FormFoot';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
 import { routes } from '../../shell/routes';

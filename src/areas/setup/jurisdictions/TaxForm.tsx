@@ -7,7 +7,7 @@ import { unchanged } from '@/store/setup/actions/unchanged';
 import { TextField } from '@/ui/Field';
 import { FormFoot } from '../../shared/FormFoot';
 import { RowsField } from '../../shared/RowsField';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { act, today } from '../../shell/book';
 import { RateTimeline } from './RateTimeline';
 

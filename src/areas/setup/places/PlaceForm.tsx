@@ -16,7 +16,7 @@ import { COUNTRY_CHOICES, jurisdictionChoices } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { RowsField } from '../../shared/RowsField';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
 

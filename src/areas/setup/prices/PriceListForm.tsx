@@ -8,7 +8,7 @@ import { unchanged } from '@/store/setup/actions/unchanged';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { FormFoot } from '../../shared/FormFoot';
 import { RowsField } from '../../shared/RowsField';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { act, useBook } from '../../shell/book';
 
 interface PriceListFormProps {

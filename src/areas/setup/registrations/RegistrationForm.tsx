@@ -14,7 +14,7 @@ import { CURRENCY_CHOICES, jurisdictionChoices } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { RegistrationFields } from '../../shared/RegistrationFields';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
 

@@ -17,7 +17,7 @@ import { FormFoot } from '../../shared/FormFoot';
 import { PdfFrame } from '../../shared/PdfFrame';
 import { PickSome } from '../../shared/PickSome';
 import { RowsField } from '../../shared/RowsField';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';

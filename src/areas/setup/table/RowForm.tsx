@@ -16,7 +16,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
 import { PickSome } from '../../shared/PickSome';
-import { useRecordForm } from '../../shared/useRecordForm';
+import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { NUMBER_WORDS, RELATION_WORDS } from './rowWords';
 

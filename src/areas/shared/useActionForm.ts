@@ -1,6 +1,6 @@
 'use client';
 
-import { type FormEvent, useEffect, useState } from 'react';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
 import {
   type DefaultValues,
   type FieldErrors,
@@ -34,25 +34,35 @@ function resolverOf<T extends FieldValues>(schema: Schema, recordOf: (value: T) 
   };
 }
 
-/**
- * A form over one record: checked by the record's own schema when a field is left, kept by an action
- * whose refusals land at their fields. Who leaves the page with something typed is asked first.
- */
-export function useRecordForm<T extends FieldValues>(
-  schema: Schema,
-  initial: T,
-  keep: (value: T) => Promise<Result<unknown>>,
-  onKept: (value: T) => void,
+interface ActionForm<T, Done> {
+  readonly initial: T;
+  /** What the form does when it is sent. */
+  readonly run: (value: T) => Promise<Result<Done>>;
+  readonly onDone: (value: T, done: Done) => void;
+  /** Schema of the record that the form keeps, checked as fields are left. */
+  readonly schema?: Schema;
   /** The record behind what the form edits, where the two differ. */
-  recordOf: (value: T) => unknown = (value) => value,
-) {
+  readonly recordOf?: (value: T) => unknown;
+}
+
+/** `a[0].b` and `a.0.b` are one path. */
+const plain = (path: string): string => path.replaceAll(/\[(\d+)\]/g, '.$1');
+
+/**
+ * A form over one action: what the action refuses lands at its fields, and below them what has no field here. It is sent
+ * once at a time. Who leaves the page with something typed is asked first.
+ */
+export function useActionForm<T extends FieldValues, Done>(of: ActionForm<T, Done>) {
+  const { initial, run, onDone, schema, recordOf = (value) => value } = of;
   const [general, setGeneral] = useState('');
   const form = useForm<T>({
-    resolver: resolverOf(schema, recordOf),
+    ...(schema && { resolver: resolverOf(schema, recordOf) }),
     defaultValues: initial as DefaultValues<T>,
     mode: 'onTouched',
   });
-  const { isDirty } = form.formState;
+  /** Paths that a field or a note of this form shows. */
+  const shown = useRef(new Set<string>());
+  const { isDirty, isSubmitting: busy } = form.formState;
   useEffect(() => {
     if (!isDirty) return;
     const ask = (event: BeforeUnloadEvent) => event.preventDefault();
@@ -61,24 +71,40 @@ export function useRecordForm<T extends FieldValues>(
   }, [isDirty]);
   const check = form.handleSubmit(async (value) => {
     setGeneral('');
-    const result = await keep(value);
+    const result = await run(value);
     if (result.ok) {
       form.reset(value, { keepValues: true });
-      return onKept(value);
+      return onDone(value, result.value);
     }
-    const placed = result.refusals.filter((refusal) => refusal.path !== '');
+    const placed = result.refusals.filter(({ path }) => shown.current.has(plain(path)));
     for (const refusal of placed) form.setError(refusal.path as Path<T>, { message: wordRefusal(refusal) });
-    setGeneral(wordRefusals(result.refusals.filter((refusal) => refusal.path === '')));
+    setGeneral(wordRefusals(result.refusals.filter((refusal) => !placed.includes(refusal))));
   });
-  const submit = (event: FormEvent) => {
+  const submit = (event?: FormEvent) => {
+    event?.preventDefault();
     // A slip over a document lies inside the document's own form, which must not hear of it.
-    event.stopPropagation();
-    return check(event);
+    event?.stopPropagation();
+    if (busy) return;
+    // What was refused before may stand at a path that no field clears.
+    form.clearErrors();
+    return check();
   };
   const errorAt = (path: string): string | undefined => {
+    shown.current.add(plain(path));
     const error: { message?: string; root?: { message?: string } } | undefined = get(form.formState.errors, path);
     return error?.message ?? error?.root?.message;
   };
   const field = (path: Path<T>): Registered => ({ ...form.register(path), error: errorAt(path) });
-  return { form, submit, field, errorAt, general };
+  return { form, submit, field, errorAt, general, busy };
+}
+
+/** A form over one record: checked by the record's own schema, kept by an action. */
+export function useRecordForm<T extends FieldValues>(
+  schema: Schema,
+  initial: T,
+  keep: (value: T) => Promise<Result<unknown>>,
+  onKept: (value: T) => void,
+  recordOf: (value: T) => unknown = (value) => value,
+) {
+  return useActionForm({ schema, initial, run: keep, onDone: onKept, recordOf });
 }
