@@ -12,6 +12,7 @@ import { decimalOf, readTypedDecimal } from '@/core/kernel/decimal';
 import { refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
+import { wordWanted } from '@/core/wording/wanted';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { WordDayDialog } from '../../shared/WordDayDialog';
@@ -43,13 +44,13 @@ export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
     if (how === 'amount') {
       const read = readTypedMoney(amount, currency);
       if (read !== null) return { kind: 'amount', amount: read };
-      setWrong({ amount: `Give an amount such as ${moneySample(currency)}.` });
+      setWrong({ amount: wordWanted({ what: 'money-such-as', sample: moneySample(currency) }) });
       return null;
     }
     const typed = Object.entries(quantities).filter(([, text]) => text.trim() !== '');
     const read = typed.map(([id, text]) => [id, readTypedDecimal(text)] as const);
     const bad = read.filter(([, value]) => value === null);
-    setWrong(Object.fromEntries(bad.map(([id]) => [id, 'Give a quantity such as 3 or 1.5.'])));
+    setWrong(Object.fromEntries(bad.map(([id]) => [id, wordWanted('give-quantity')])));
     if (bad.length > 0) return null;
     return { kind: 'lines', quantities: new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]]))) };
   };

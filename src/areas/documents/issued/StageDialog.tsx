@@ -10,6 +10,7 @@ import type { Refusal } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
 import { wordRefusals } from '@/core/wording/refusals';
+import { wordWanted } from '@/core/wording/wanted';
 import { beginStage } from '@/store/sales/actions/quotes';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -49,13 +50,13 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
     if (how === 'amount') {
       const amount = readTypedMoney(typed, currency);
       return amount === null || amount <= 0n
-        ? `Give an amount such as ${moneySample(currency)}.`
+        ? wordWanted({ what: 'money-such-as', sample: moneySample(currency) })
         : { kind: 'amount', amount };
     }
     const read = Object.entries(quantities)
       .filter(([, text]) => text.trim() !== '')
       .map(([id, text]) => [id, readTypedDecimal(text)] as const);
-    if (read.length === 0 || read.some(([, value]) => value === null)) return 'Give quantities such as 3 or 1.5.';
+    if (read.length === 0 || read.some(([, value]) => value === null)) return wordWanted('give-quantity');
     return {
       kind: 'quantities',
       quantities: new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]]))),
