@@ -15,7 +15,7 @@ const ROOMS = [
   'currency',
   'documents',
   'ledger',
-  'receipts',
+  'settlement',
   'returns',
   'einvoice',
   'delivery',

@@ -175,7 +175,8 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await page.getByRole('option', { name: /Ballyvaughan/ }).click();
   await page.getByLabel('Amount received').fill('99999');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/97,975\.26 is left over/)).toBeVisible();
+  await expect(page.getByText('Kept on account')).toBeVisible();
+  await expect(page.getByText('97,975.26')).toBeVisible();
   await page.getByLabel('Amount received').fill('1,500.00');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Settled now on INV-2026-0013')).toHaveValue('595.86');
@@ -183,14 +184,14 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await page.getByLabel('Settled now on INV-2026-0018').fill('some');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/Give an amount such as 12\.50/)).toBeVisible();
-  // Money that is not all settled is said, and nothing else is recorded in its place.
-  await page.getByLabel('Settled now on INV-2026-0018').fill('900.00');
+  // More settled than came is said, and nothing else is recorded in its place.
+  await page.getByLabel('Settled now on INV-2026-0018').fill('905.00');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText(/1,500\.00 was received, but 1,495\.86 is settled/)).toBeVisible();
+  await expect(page.getByText(/1,500\.00 was received, but 1,500\.86 is settled/)).toBeVisible();
   await page.getByLabel('Settled now on INV-2026-0018').fill('904.14');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
-  const settled = page.getByRole('table', { name: 'Invoices settled' });
+  const settled = page.getByRole('table', { name: 'What it settles' });
   await expect(settled.getByRole('row').last()).toContainText('1,500.00');
   await page.getByRole('link', { name: 'INV-2026-0018' }).click();
   await expect(page.getByRole('main').getByText(/part-paid ·/)).toBeVisible();

@@ -138,6 +138,8 @@ class LargeBook {
       {
         customer: this.book.row('customers', customerId),
         documents: new Map([[id, document]]),
+        allocations: [],
+        homeCurrency: document.content.currency,
         series,
         chart: this.book.rows('accounts'),
         registrations: this.book.rows('registrations'),

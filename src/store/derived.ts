@@ -3,16 +3,20 @@ import { monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
 import { addToBalances } from '@/core/returns/return';
+import { onReceivables } from './balances';
 import { vocabularyOf } from './vocabulary';
 
 /** Everything that is kept up beside the truth, worked out from it: rows by table. */
 export function derivedRows({
   documents,
+  receipts,
   journalLines,
   taxEntries,
-}: Pick<BookContent, 'documents' | 'journalLines' | 'taxEntries'>): Readonly<Record<string, readonly object[]>> {
+}: Pick<BookContent, 'documents' | 'receipts' | 'journalLines' | 'taxEntries'>): Readonly<
+  Record<string, readonly object[]>
+> {
   const months = grouped(journalLines, ({ account, date }) => `${account}|${monthOf(date)}`);
-  const customers = grouped(documents, ({ customerId }) => customerId);
+  const customers = grouped([...documents, ...receipts.map(onReceivables)], ({ customerId }) => customerId);
   return {
     accountMonths: [...months.values()].flatMap((lines) =>
       lines

@@ -17,6 +17,7 @@ import { returnOf, type TaxPeriod } from '@/core/returns/return';
 import { archiveBook } from './archive';
 import { derivedRows } from './derived';
 import { present } from './load';
+import { allocateCredit, undoAllocation } from './payments/actions/allocate';
 import { recordReceipt } from './payments/actions/recordReceipt';
 import { perform } from './perform';
 import { cancelDocument } from './sales/actions/afterIssue';
@@ -125,6 +126,8 @@ class ReceiveCommand implements Command {
   constructor(
     private readonly pick: number,
     private readonly percent: number,
+    /** Minor units beyond what it settles, kept on account. */
+    private readonly more: number,
   ) {}
   check = (model: { issued: number }) => model.issued > 0;
   async run(_: { issued: number }, real: Running) {
@@ -133,14 +136,65 @@ class ReceiveCommand implements Command {
     const amount = invoice === undefined ? 0n : (invoice.open * BigInt(this.percent)) / 100n;
     if (invoice === undefined || amount === 0n) return;
     const allocations = [{ documentId: invoice.id, number: invoice.number, amount: minor(amount) }];
+    const sum = minor(amount + BigInt(this.more));
     await act(
       real.db,
       recordReceipt,
-      { customerId: invoice.customerId, date: real.today, method: 'bank', reference: '', allocations },
+      { customerId: invoice.customerId, date: real.today, method: 'bank', reference: '', allocations, sum },
       real.today,
     );
   }
-  toString = () => `receive(${this.percent} %)`;
+  toString = () => `receive(${this.percent} % and ${this.more})`;
+}
+
+/** Credits of the book with what is left of them: receipts and credit notes. */
+async function creditsOf(db: BookDb) {
+  const [receipts, documents] = [await db.receipts.toArray(), await db.documents.toArray()];
+  return [
+    ...receipts.map(({ id, customerId, currency, open }) => ({ id, customerId, currency, open })),
+    ...documents.flatMap(({ id, kind, customerId, content, open }) =>
+      kind === 'credit-note' ? [{ id, customerId, currency: content.currency, open: -open }] : [],
+    ),
+  ].filter(({ open }) => open > 0n);
+}
+
+/** Settles an invoice with what is on account, or with a credit note. */
+class AllocateCommand implements Command {
+  constructor(
+    private readonly pick: number,
+    private readonly percent: number,
+  ) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const debts = (await real.db.documents.toArray()).filter((d) => d.kind === 'invoice' && d.open > 0n);
+    const pairs = (await creditsOf(real.db)).flatMap((credit) =>
+      debts
+        .filter((debt) => debt.customerId === credit.customerId && debt.content.currency === credit.currency)
+        .map((debt) => ({ credit, debt })),
+    );
+    const pair = pairs[this.pick % Math.max(1, pairs.length)];
+    if (pair === undefined) return;
+    const most = pair.credit.open < pair.debt.open ? pair.credit.open : pair.debt.open;
+    const amount = minor((most * BigInt(this.percent)) / 100n);
+    if (amount === 0n) return;
+    const input = { creditId: pair.credit.id, debtId: pair.debt.id, amount, date: real.today };
+    await act(real.db, allocateCredit, input, real.today);
+  }
+  toString = () => `allocate(${this.pick}, ${this.percent} %)`;
+}
+
+/** Undoes an allocation, a credit note's on its own invoice too. */
+class UndoCommand implements Command {
+  constructor(private readonly pick: number) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const made = (await real.db.allocations.toArray()).filter(({ undone }) => undone === null);
+    const one = made[this.pick % Math.max(1, made.length)];
+    if (one === undefined) return;
+    const { creditId, debtId } = one;
+    await act(real.db, undoAllocation, { creditId, debtId, date: real.today }, real.today);
+  }
+  toString = () => `undo(${this.pick})`;
 }
 
 class FileCommand implements Command {
@@ -185,7 +239,11 @@ const commands = fc.commands(
     fc.tuple(fc.nat(20), fc.constantFrom(10, 50, 100)).map((a) => new CreditCommand(...a)),
     fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 4 })).map((a) => new CreditLineCommand(...a)),
     fc.nat(20).map((pick) => new CancelCommand(pick)),
-    fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 100 })).map((a) => new ReceiveCommand(...a)),
+    fc
+      .tuple(fc.nat(20), fc.integer({ min: 1, max: 100 }), fc.constantFrom(0, 0, 1, 4321))
+      .map((a) => new ReceiveCommand(...a)),
+    fc.tuple(fc.nat(20), fc.constantFrom(1, 37, 100)).map((a) => new AllocateCommand(...a)),
+    fc.nat(20).map((pick) => new UndoCommand(pick)),
     fc.constant(new FileCommand()),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
   ],
@@ -194,7 +252,7 @@ const commands = fc.commands(
 
 /** Everything that must hold in any book. */
 async function expectSound({ db, filed }: Running) {
-  const [documents, entries, journalLines, months, accounts, customers, registration] = await Promise.all([
+  const [documents, entries, journalLines, months, accounts, customers, registration, receipts] = await Promise.all([
     db.documents.toArray(),
     db.taxEntries.toArray(),
     db.journalLines.toArray(),
@@ -202,6 +260,7 @@ async function expectSound({ db, filed }: Running) {
     db.accounts.toArray(),
     db.customerBalances.toArray(),
     db.registrations.get('ie-vat'),
+    db.receipts.toArray(),
   ]);
   const sum = (amounts: readonly bigint[]) => amounts.reduce((a, b) => a + b, 0n);
 
@@ -215,7 +274,8 @@ async function expectSound({ db, filed }: Running) {
 
   // What customers owe is what stands on receivables.
   const receivables = sum(journalLines.filter((l) => l.account === '1100').map((l) => l.amount));
-  expect(sum(documents.map((d) => d.openHome))).toBe(receivables);
+  expect(sum(documents.map((d) => d.openHome)) - sum(receipts.map((r) => r.openHome))).toBe(receivables);
+  expect(receipts.filter((r) => r.open < 0n || (r.open === 0n && r.openHome !== 0n))).toEqual([]);
   expect(documents.filter((d) => d.open === 0n && d.openHome !== 0n)).toEqual([]);
   expect(sum(customers.map((c) => c.open))).toBe(receivables);
 
@@ -243,7 +303,7 @@ async function expectSound({ db, filed }: Running) {
   }
 
   // What is kept up beside the truth is what follows from it.
-  const derived = derivedRows({ documents, journalLines, taxEntries: entries });
+  const derived = derivedRows({ documents, receipts, journalLines, taxEntries: entries });
   for (const [table, rows] of Object.entries(derived)) {
     const kept = (await db.table(table).toArray()).filter((row) => table !== 'vocabulary' || row.count > 0);
     expect([table, kept.map(writeCanonical).sort()]).toEqual([table, rows.map(writeCanonical).sort()]);

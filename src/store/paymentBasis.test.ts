@@ -73,7 +73,7 @@ test('money for a filed period goes to the next open one', async () => {
   await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-01-01', note: '' }, '2026-03-02');
   await pay(document, 12300n, '2026-02-20');
   expect([await taxOf('2026-01-01'), await taxOf('2026-03-01')]).toEqual([0n, 2300n]);
-  expect((await db.taxEntries.toArray()).filter((e) => e.receiptId !== '').map((e) => e.late)).toEqual([true]);
+  expect((await db.taxEntries.toArray()).filter((e) => e.allocationId !== '').map((e) => e.late)).toEqual([true]);
   expect((await proofOf('2026-03-01')).holds).toBe(true);
   await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-03-01', note: '' }, '2026-05-02');
   expect(await balanceOf('2210')).toBe(-2300n);
@@ -127,14 +127,14 @@ test('the proof names a release that is altered, one that is missing and one wit
   const document = await issued(db);
   await pay(document, 6150n, '2026-02-01');
   const entry = present(
-    (await db.taxEntries.toArray()).find((e) => e.receiptId !== ''),
+    (await db.taxEntries.toArray()).find((e) => e.allocationId !== ''),
     'the release',
   );
   await db.taxEntries.put({ ...entry, tax: minor(1n) });
   expect((await proofOf('2026-01-01')).differences.map((d) => d.cause)).toContain('entry-differs');
   await db.taxEntries.delete(entry.id);
   expect((await proofOf('2026-01-01')).differences.map((d) => d.cause)).toContain('document-without-entry');
-  await db.taxEntries.put({ ...entry, id: 'stray', receiptId: 'nobody' });
+  await db.taxEntries.put({ ...entry, id: 'stray', allocationId: 'nobody' });
   expect((await proofOf('2026-01-01')).differences.map((d) => d.cause)).toContain('entry-without-document');
 });
 
@@ -156,7 +156,7 @@ test('for any invoice and payments what is released never passes the tax, and al
         const document = await documentOf(db, id);
         if (document.open > 0n) await pay(document, document.open, '2026-02-11');
         const released = (await db.taxEntries.where('documentId').equals(id).toArray()).filter(
-          (e) => e.receiptId !== '',
+          (e) => e.allocationId !== '',
         );
         expect(total(released.map((e) => e.tax))).toBe(document.figures.totals.taxAmount);
         expect(total(released.map((e) => e.base))).toBe(document.figures.totals.net);

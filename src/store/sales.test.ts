@@ -278,7 +278,8 @@ describe('counter and opening', () => {
     });
     expect(sale).toMatchObject({ state: 'paid', open: 0n, content: { paidBy: 'card' } });
     const receipt = present(await db.receipts.toCollection().first(), 'the receipt');
-    expect([receipt.method, receipt.amount, receipt.settles]).toEqual(['card', 10000n, [sale.id]]);
+    const settles = (await db.allocations.where('creditId').equals(receipt.id).toArray()).map((one) => one.debtId);
+    expect([receipt.method, receipt.amount, receipt.open, settles]).toEqual(['card', 10000n, 0n, [sale.id]]);
     // A card pays into the account of card payments.
     expect([await balanceOf(db, '1020'), await balanceOf(db, '1100')]).toEqual([10000n, 0n]);
   });

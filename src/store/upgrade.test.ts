@@ -2,19 +2,22 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Dexie from 'dexie';
 import { strFromU8, unzipSync } from 'fflate';
-import { wholeBook } from 'tests/book';
+import { momentOn, wholeBook } from 'tests/book';
 import { BOOK_TABLES } from '@/core/book/tables';
 import { restated } from '@/core/documents/issued';
 import { lookOf } from '@/core/documents/look';
 import { unpackArchive } from '@/core/files/archive';
 import { readCanonical, writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
+import { total } from '@/core/kernel/money';
 import { prove } from '@/core/returns/proof';
 import { taxEntriesOf } from '@/core/returns/taxEntry';
 import { present } from '@/store/load';
 import { BookDb } from '@/store/schema';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { archiveBook, openArchive } from './archive';
+import { undoAllocation } from './payments/actions/allocate';
+import { perform } from './perform';
 
 /* A book file written by version 1: 23 documents, one return filed, drafts in both price modes. */
 const fixture = (version: number) =>
@@ -68,11 +71,17 @@ async function fill(old: Dexie, file: Uint8Array): Promise<void> {
 const SINCE_V3 = ['styles', 'savedViews', 'attachments'];
 const SINCE_V4 = ['transmissions'];
 const SINCE_V5 = ['looks'];
+const SINCE_V6 = ['allocations'];
 
-/** A stored book of version 2, 3 or 4; only the keys matter, as the old program's indexes are not read. */
-async function storedAs(version: 2 | 3 | 4, name: string): Promise<void> {
+/** A stored book of version 2 to 5; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3 | 4 | 5, name: string): Promise<void> {
   const old = new Dexie(name);
-  const later = [...(version < 3 ? SINCE_V3 : []), ...(version < 4 ? SINCE_V4 : []), ...SINCE_V5];
+  const later = [
+    ...(version < 3 ? SINCE_V3 : []),
+    ...(version < 4 ? SINCE_V4 : []),
+    ...(version < 5 ? SINCE_V5 : []),
+    ...SINCE_V6,
+  ];
   const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
   old.version(version).stores({
     ...Object.fromEntries(keyed.map((table) => [table, table === 'accounts' ? 'code' : 'id'])),
@@ -135,11 +144,11 @@ describe('a book of version 1', () => {
     expect(await causes('2026-11-01')).toEqual(['manual-journal']);
   });
 
-  test('goes out again as a file of version 5 that opens as the very same book', async () => {
+  test('goes out again as a file of version 6 that opens as the very same book', async () => {
     const db = await opened('upgrade-again');
     const again = await archiveBook(db, AT);
     const read = unpackArchive(again);
-    expect(read.ok && read.value.manifest.version).toBe(5);
+    expect(read.ok && read.value.manifest.version).toBe(6);
     const other = new BookDb('upgrade-other');
     await openArchive(other, again);
     expect(await archiveBook(other, AT)).toEqual(again);
@@ -169,7 +178,8 @@ describe('a book of version 2', () => {
     expect(series.count).toBe(issued.length);
     expect((await db.accounts.toArray()).filter((a) => ['exchange', 'opening'].includes(a.role))).toHaveLength(2);
     const receipt = present(await db.receipts.toCollection().first(), 'a receipt');
-    expect(receipt.settles).toEqual(receipt.allocations.map((a) => a.documentId));
+    const made = await db.allocations.where('creditId').equals(receipt.id).toArray();
+    expect(total(made.map(({ amount }) => amount))).toBe(receipt.amount);
   });
 
   test('stored in a browser comes up to the same book as its file does', async () => {
@@ -248,5 +258,61 @@ describe('a book of version 4', () => {
     expect(await archiveBook(stored, AT)).toEqual(await archiveBook(fromFile, AT));
     const rows = async (db: BookDb) => (await db.taxRows.toArray()).map(writeCanonical).sort();
     expect(await rows(stored)).toEqual(await rows(fromFile));
+  });
+});
+
+describe('a book of version 5', () => {
+  test('gains its allocations, each with what went of both in home currency', async () => {
+    const db = await opened('upgrade-5', fixture(5));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(5)));
+    const made = await db.allocations.toArray();
+    const of = (number: string) =>
+      made
+        .filter(({ debtNumber }) => debtNumber === number)
+        .sort((a, b) => a.turn - b.turn)
+        .map(({ creditNumber, amount, debtHome, creditHome, takesBack }) => [
+          creditNumber,
+          amount,
+          debtHome,
+          creditHome,
+          takesBack,
+        ]);
+    expect(of('INV-2026-0001')).toEqual([
+      ['REC-2026-0001', 5000n, 5000n, 5000n, false],
+      ['CN-2026-0001', 2000n, 2000n, 2000n, true],
+      ['REC-2026-0002', 1000n, 1000n, 1000n, false],
+    ]);
+    // 123.00 NOK stood at 10.77; in step with each part: 33.33 is 2.92, 11.11 is 0.97, 22.22 is 1.95, which leaves 4.93.
+    expect(of('INV-2026-0002')).toEqual([
+      ['REC-2026-0003', 3333n, 292n, 292n, false],
+      ['CN-2026-0002', 1111n, 97n, 97n, true],
+      ['REC-2026-0004', 2222n, 195n, 195n, false],
+    ]);
+    expect((await db.documents.where('number').equals('INV-2026-0002').first())?.openHome).toBe(493n);
+    expect((await db.receipts.toArray()).map(({ open, openHome, isOpen }) => [open, openHome, isOpen])).toEqual(
+      Array.from({ length: 6 }, () => [0n, 0n, 0]),
+    );
+  });
+
+  test('proves the tax that its receipts released, and takes it back when one of them is undone', async () => {
+    const db = await opened('upgrade-5-proof', fixture(5));
+    const registration = present(await db.registrations.get('ie-vat'), 'registration');
+    const start = isoDate('2026-01-01');
+    expect(prove(await proofMaterial(db, registration, start))).toMatchObject({ holds: true });
+    const one = present(
+      (await db.allocations.toArray()).find(({ creditNumber }) => creditNumber === 'REC-2026-0006'),
+      'the allocation',
+    );
+    let made = 0;
+    const moment = { ...momentOn('2026-01-28'), newId: () => `late-${++made}` };
+    const undone = { creditId: one.creditId, debtId: one.debtId, date: '2026-01-28' };
+    expect(await perform(db, undoAllocation, undone, moment)).toMatchObject({ ok: true });
+    expect(prove(await proofMaterial(db, registration, start))).toMatchObject({ holds: true });
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(5, 'upgrade-stored-5');
+    const stored = await archiveBook(new BookDb('upgrade-stored-5'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-5', fixture(5)), AT));
   });
 });

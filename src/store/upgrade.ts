@@ -7,13 +7,14 @@ const rowsOf = (transaction: Transaction, table: string): Promise<unknown[]> => 
 
 /** What follows from truth, worked out once when a stored book has reached today's version. */
 async function rebuild(transaction: Transaction): Promise<void> {
-  const [documents, journalLines, taxEntries] = [
+  const [documents, receipts, journalLines, taxEntries] = [
     workOut((await rowsOf(transaction, 'documents')) as unknown as BookContent['documents']),
+    (await rowsOf(transaction, 'receipts')) as unknown as BookContent['receipts'],
     (await rowsOf(transaction, 'journalLines')) as unknown as BookContent['journalLines'],
     (await rowsOf(transaction, 'taxEntries')) as unknown as BookContent['taxEntries'],
   ];
   await transaction.table('documents').bulkPut([...documents]);
-  for (const [table, rows] of Object.entries(derivedRows({ documents, journalLines, taxEntries }))) {
+  for (const [table, rows] of Object.entries(derivedRows({ documents, receipts, journalLines, taxEntries }))) {
     await transaction.table(table).clear();
     await transaction.table(table).bulkAdd([...rows]);
   }

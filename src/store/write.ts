@@ -3,7 +3,7 @@ import type { Changes, Moment } from '@/core/book/changes';
 import type { TruthTable } from '@/core/book/tables';
 import { grouped } from '@/core/kernel/grouped';
 import { isBalanced } from '@/core/ledger/entry';
-import { moveAccounts, moveCustomers, moveTax, moveVocabulary, openMoves } from './balances';
+import { moveAccounts, moveCustomers, moveTax, moveVocabulary, onReceivables, openMoves } from './balances';
 import type { BookDb } from './schema';
 
 /**
@@ -19,6 +19,8 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
 
   const after = [...(add.documents ?? []), ...(put.documents ?? [])];
   const before = after.length === 0 ? [] : await db.documents.bulkGet(after.map((document) => document.id));
+  const money = [...(add.receipts ?? []), ...(put.receipts ?? [])];
+  const moneyBefore = money.length === 0 ? [] : await db.receipts.bulkGet(money.map((receipt) => receipt.id));
   const { now: at, operator, newId } = moment;
   const notes = [audit ?? []].flat().map((note) => ({ id: newId(), at, operator, action, ...note }));
   // Side by side: each answer of the database that is waited for alone costs as much as the writing itself.
@@ -26,7 +28,18 @@ export async function write(db: BookDb, changes: Changes, action: string, moment
     ...Object.entries(add).map(([name, rows]) => tableOf(db, name).bulkAdd([...rows])),
     ...Object.entries(put).map(([name, rows]) => tableOf(db, name).bulkPut([...rows])),
     ...Object.entries(remove).map(([name, keys]) => tableOf(db, name).bulkDelete([...keys])),
-    ...(after.length > 0 ? [moveCustomers(db, openMoves(after, before)), moveVocabulary(db, after, before)] : []),
+    ...(after.length + money.length > 0
+      ? [
+          moveCustomers(db, [
+            ...openMoves(after, before),
+            ...openMoves(
+              money.map(onReceivables),
+              moneyBefore.map((receipt) => receipt && onReceivables(receipt)),
+            ),
+          ]),
+        ]
+      : []),
+    ...(after.length > 0 ? [moveVocabulary(db, after, before)] : []),
     ...(lines.length > 0 ? [moveAccounts(db, lines)] : []),
     ...(add.taxEntries !== undefined ? [moveTax(db, add.taxEntries)] : []),
     ...(notes.length > 0 ? [db.audit.bulkAdd(notes)] : []),

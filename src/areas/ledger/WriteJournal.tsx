@@ -7,7 +7,7 @@ import { minor, NOTHING, total } from '@/core/kernel/money';
 import { type Refusal, refuse } from '@/core/kernel/result';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { readTypedDate } from '@/core/parties/terms';
-import { moneySample, readTypedMoney } from '@/core/receipts/receipt';
+import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';

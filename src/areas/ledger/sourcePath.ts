@@ -9,6 +9,7 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
     case 'takings':
     case 'opening':
     case 'cancellation':
+    case 'allocation':
       return routes.document(entry.sourceId);
     case 'receipt':
       return routes.receipt(entry.sourceId);

@@ -5,11 +5,12 @@ import { type KeyboardEvent, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { ReceiptInput } from '@/core/decisions/payments/recordReceipt';
 import { writeDate } from '@/core/kernel/date';
+import { minor, NOTHING } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
-import { type Allocation, allocated, allocateOldestFirst, moneySample, readTypedMoney } from '@/core/receipts/receipt';
+import { allocated, allocateOldestFirst, moneySample, readTypedMoney, type Settling } from '@/core/settlement/receipt';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { recordOf } from '@/store/records';
@@ -63,7 +64,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
     setAmounts({ [start.id]: showMoney(start.open, start.content.currency) });
   }, [start]);
 
-  const allocations: Allocation[] = open.flatMap((document) => {
+  const allocations: Settling[] = open.flatMap((document) => {
     const amount = readTypedMoney(amounts[document.id] ?? '', currency);
     return amount === null ? [] : [{ documentId: document.id, number: document.number, amount }];
   });
@@ -83,30 +84,25 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
       setRefusals([{ code: 'invalid', path: 'sum', wanted: sample }]);
       return;
     }
-    const { allocations: filled, left } = allocateOldestFirst(open, amount);
+    const { allocations: filled } = allocateOldestFirst(open, amount);
     setAmounts(Object.fromEntries(filled.map((a) => [a.documentId, showMoney(a.amount, currency)])));
-    setRefusals(
-      left > 0n
-        ? [
-            {
-              code: 'invalid',
-              path: 'sum',
-              wanted: { what: 'nothing-left-over', left, currency },
-            },
-          ]
-        : [],
-    );
+    setRefusals([]);
   };
+  /** What came; null while it can't be read. */
+  const received = sum.trim() === '' ? total : readTypedMoney(sum, currency);
+  const left = minor((received ?? total) - total);
   const written: ReceiptInput = {
     customerId: customer?.id ?? '',
     date: readTypedDate(date, today(), today()) ?? date,
     method,
     reference,
     allocations,
+    ...(received !== null && { sum: received }),
+    currency,
     perHome,
   };
   // An unusual day is asked about when it is recorded.
-  const planned = usePreview(recordReceipt, allocations.length === 0 ? null : { ...written, anyDay: true });
+  const planned = usePreview(recordReceipt, (received ?? NOTHING) <= 0n ? null : { ...written, anyDay: true });
   const record = async (anyDay = false) => {
     if (recording) return;
     if (unread.length > 0) {
@@ -120,15 +116,10 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
       );
       return;
     }
-    const received = sum.trim() === '' ? total : readTypedMoney(sum, currency);
-    if (received !== total) {
-      setRefusals([
-        {
-          code: 'invalid',
-          path: 'sum',
-          wanted: received === null ? sample : { what: 'sum-that-is-settled', received, settled: total, currency },
-        },
-      ]);
+    if (received === null || received < total) {
+      const wanted =
+        received === null ? sample : ({ what: 'sum-that-is-settled', received, settled: total, currency } as const);
+      setRefusals([{ code: 'invalid', path: 'sum', wanted }]);
       return;
     }
     setRecording(true);
@@ -237,72 +228,78 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
         )}
         {customer === null && <p className="py-6 text-soft">Choose who paid, and the open invoices stand here.</p>}
         {customer !== null && owed !== undefined && open.length === 0 && (
-          <p className="py-6 text-soft">{customer.name} owes nothing.</p>
+          <p className="py-6 text-soft">{customer.name} owes nothing: what came is kept on account.</p>
+        )}
+        {customer !== null && owed !== undefined && (
+          <div className="mt-2 mb-3 flex items-start gap-2.5">
+            <TextField
+              label="Amount received"
+              className="w-[150px]"
+              inputMode="decimal"
+              value={sum}
+              error={errorAt('sum')}
+              onChange={(e) => change(() => setSum(e.target.value))}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter' && !event.ctrlKey) fill();
+              }}
+            />
+            <Button className="mt-[18px]" onClick={fill}>
+              Oldest first
+            </Button>
+          </div>
         )}
         {open.length > 0 && (
-          <>
-            <div className="mt-2 mb-3 flex items-start gap-2.5">
-              <TextField
-                label="Amount received"
-                className="w-[150px]"
-                inputMode="decimal"
-                value={sum}
-                error={errorAt('sum')}
-                onChange={(e) => change(() => setSum(e.target.value))}
-                onKeyDown={(event) => {
-                  if (event.key === 'Enter' && !event.ctrlKey) fill();
-                }}
-              />
-              <Button className="mt-[18px]" onClick={fill}>
-                Oldest first
-              </Button>
-            </div>
-            <Ruled
-              caption="Open invoices"
-              rows={open}
-              keyOf={(document) => document.id}
-              columns={[
-                { head: 'Invoice', cell: (d) => d.number },
-                { head: 'Issued', cell: (d) => writeDate(d.issueDate) },
-                {
-                  head: 'Due',
-                  cell: (d) => (
-                    <span className={d.dueDate < today() ? 'text-brick' : ''}>
-                      {writeDate(d.dueDate)}
-                      {d.dueDate < today() && ' ▲'}
-                    </span>
-                  ),
-                },
-                {
-                  head: 'Original',
-                  align: 'right',
-                  cell: (d) => <Money amount={d.figures.totals.payable} currency={currency} />,
-                },
-                { head: 'Open', align: 'right', cell: (d) => <Money amount={d.open} currency={currency} /> },
-                {
-                  head: 'Settled now',
-                  align: 'right',
-                  width: '150px',
-                  cell: (d) => (
-                    <>
-                      <input
-                        data-amount
-                        aria-label={`Settled now on ${d.number}`}
-                        aria-invalid={errorOf(d.id) !== undefined}
-                        className="cell -my-1 block border-soft border-b bg-paper/40 text-right tabular-nums"
-                        inputMode="decimal"
-                        value={amounts[d.id] ?? ''}
-                        onChange={(e) => change(() => setAmounts({ ...amounts, [d.id]: e.target.value }))}
-                        onKeyDown={moveOn}
-                      />
-                      {errorOf(d.id) && <span className="block pt-1 text-brick text-sm">▲ {errorOf(d.id)}</span>}
-                    </>
-                  ),
-                },
-              ]}
-              sums={['Total', '', '', '', '', <Money key="total" amount={total} currency={currency} />]}
-            />
-          </>
+          <Ruled
+            caption="Open invoices"
+            rows={open}
+            keyOf={(document) => document.id}
+            columns={[
+              { head: 'Invoice', cell: (d) => d.number },
+              { head: 'Issued', cell: (d) => writeDate(d.issueDate) },
+              {
+                head: 'Due',
+                cell: (d) => (
+                  <span className={d.dueDate < today() ? 'text-brick' : ''}>
+                    {writeDate(d.dueDate)}
+                    {d.dueDate < today() && ' ▲'}
+                  </span>
+                ),
+              },
+              {
+                head: 'Original',
+                align: 'right',
+                cell: (d) => <Money amount={d.figures.totals.payable} currency={currency} />,
+              },
+              { head: 'Open', align: 'right', cell: (d) => <Money amount={d.open} currency={currency} /> },
+              {
+                head: 'Settled now',
+                align: 'right',
+                width: '150px',
+                cell: (d) => (
+                  <>
+                    <input
+                      data-amount
+                      aria-label={`Settled now on ${d.number}`}
+                      aria-invalid={errorOf(d.id) !== undefined}
+                      className="cell -my-1 block border-soft border-b bg-paper/40 text-right tabular-nums"
+                      inputMode="decimal"
+                      value={amounts[d.id] ?? ''}
+                      onChange={(e) => change(() => setAmounts({ ...amounts, [d.id]: e.target.value }))}
+                      onKeyDown={moveOn}
+                    />
+                    {errorOf(d.id) && <span className="block pt-1 text-brick text-sm">▲ {errorOf(d.id)}</span>}
+                  </>
+                ),
+              },
+            ]}
+            sums={['Total', '', '', '', '', <Money key="total" amount={total} currency={currency} />]}
+          />
+        )}
+        {left > 0n && (
+          <p className="flex justify-between px-1.5 py-1">
+            <span>Kept on account</span>
+            <Money amount={left} currency={currency} withCode />
+          </p>
         )}
         <div className="mt-auto pt-6">
           {others.length > 0 && (
@@ -322,7 +319,8 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             onClick={() => void record()}
             title={KEY_MAP.main.shown}
           >
-            Record {total > 0n ? `${showMoney(total, currency)} ${currency}` : 'the receipt'}
+            Record{' '}
+            {(received ?? NOTHING) > 0n ? `${showMoney(received ?? NOTHING, currency)} ${currency}` : 'the receipt'}
           </Button>
         </div>
       </Sheet>

@@ -1,57 +1,100 @@
 'use client';
 
+import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
-import { linesOfEntry } from '@/store/ledger/queries/ledger';
-import { recordOf } from '@/store/records';
+import type { Allocation } from '@/core/settlement/allocation';
+import { receiptFile } from '@/store/payments/queries/receiptFile';
+import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { AllocateDialog } from '../shared/settlement/AllocateDialog';
+import { UndoDialog } from '../shared/settlement/UndoDialog';
 import { useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
 import { routes } from '../shell/routes';
 
-/** A recorded receipt and what it settled. */
+const LINK = 'underline decoration-rule underline-offset-4';
+
+/** A recorded receipt: what it settles, what it settled once, and what of it is on account. */
 export function ReceiptScreen({ id }: { readonly id: string }) {
-  const found = useBook(
-    async (db) => {
-      const receipt = await recordOf(db, 'receipts', id);
-      return receipt === null ? null : { receipt, lines: await linesOfEntry(db, receipt.entryId) };
-    },
-    [id],
-  );
+  const found = useBook((db) => receiptFile(db, id), [id]);
+  const [undoing, setUndoing] = useState<Allocation | null>(null);
+  const [settling, setSettling] = useState(false);
   if (!found) return <Sheet label="Receipt">{found === null && <Empty>This book holds no such receipt.</Empty>}</Sheet>;
-  const { receipt, lines } = found;
+  const { receipt, allocations, lines } = found;
+  const { number, customerId, currency, open } = receipt;
   return (
     <>
-      <Sheet label={`Receipt ${receipt.number}`}>
-        <SheetTitle aside={`${receipt.method} · ${writeDate(receipt.date)}`}>Receipt {receipt.number}</SheetTitle>
+      <Sheet label={`Receipt ${number}`}>
+        <SheetTitle aside={`${receipt.method} · ${writeDate(receipt.date)}`}>Receipt {number}</SheetTitle>
         <p className="mb-4">
-          <Link
-            href={routes.record('customers', receipt.customerId)}
-            className="underline decoration-rule underline-offset-4"
-          >
+          <Link href={routes.record('customers', customerId)} className={LINK}>
             {receipt.customerName}
           </Link>
           {receipt.reference && <span className="text-soft"> · {receipt.reference}</span>}
         </p>
         <Ruled
-          caption="Invoices settled"
-          rows={receipt.allocations}
-          keyOf={(allocation) => allocation.documentId}
+          caption="What it settles"
+          rows={allocations}
+          keyOf={(allocation) => allocation.id}
           columns={[
             {
-              head: 'Invoice',
+              head: 'Document',
               cell: (a) => (
-                <Link href={routes.document(a.documentId)} className="underline decoration-rule underline-offset-4">
-                  {a.number}
+                <Link href={routes.document(a.debtId)} className={LINK}>
+                  {a.debtNumber}
                 </Link>
               ),
             },
-            { head: 'Settled', align: 'right', cell: (a) => <Money amount={a.amount} currency={receipt.currency} /> },
+            { head: 'Day', width: '120px', cell: (a) => writeDate(a.date) },
+            {
+              head: '',
+              cell: (a) =>
+                a.undone === null ? (
+                  <Button
+                    weight="quiet"
+                    className="-my-1"
+                    aria-label={`Undo ${a.debtNumber}`}
+                    onClick={() => setUndoing(a)}
+                  >
+                    Undo…
+                  </Button>
+                ) : (
+                  <span className="text-soft">⊘ undone {writeDate(a.undone.on)}</span>
+                ),
+            },
+            {
+              head: 'Settled',
+              align: 'right',
+              cell: (a) =>
+                a.undone === null ? (
+                  <Money amount={a.amount} currency={currency} />
+                ) : (
+                  <s className="text-soft">
+                    <Money amount={a.amount} currency={currency} />
+                  </s>
+                ),
+            },
           ]}
-          sums={['Received', <Money key="sum" amount={receipt.amount} currency={receipt.currency} withCode />]}
+          sums={['Received', '', '', <Money key="sum" amount={receipt.amount} currency={currency} withCode />]}
         />
+        {open > 0n && (
+          <div className="mt-3 flex items-center justify-between px-1.5">
+            <Button onClick={() => setSettling(true)}>Settle with it…</Button>
+            <span>
+              On account <Money amount={open} currency={currency} withCode className="ml-2" />
+            </span>
+          </div>
+        )}
+        {undoing !== null && <UndoDialog allocation={undoing} onClose={() => setUndoing(null)} />}
+        {settling && (
+          <AllocateDialog
+            credit={{ id, number, customerId, currency, left: open }}
+            onClose={() => setSettling(false)}
+          />
+        )}
       </Sheet>
       <Margin>
         <EntriesNote sides={lines}>

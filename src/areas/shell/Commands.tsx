@@ -8,7 +8,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
-import type { Receipt } from '@/core/receipts/receipt';
+import type { Receipt } from '@/core/settlement/receipt';
 import { findCustomers, findItems, findReceipts } from '@/store/sales/queries/documents';
 import { searchDocuments } from '@/store/sales/queries/findDocuments';
 import { AREAS } from './areas';

@@ -1,6 +1,6 @@
 import { BOOK_TABLES, DERIVED_TABLES, descriptorOf, sinceVersion, tablesOfVersion } from './tables';
 
-const LATEST = 5;
+const LATEST = 6;
 
 describe('the tables of the book', () => {
   test.each(BOOK_TABLES)('%s: its key leads its indexes, and what it names is there', (name) => {
@@ -25,5 +25,6 @@ describe('the tables of the book', () => {
     expect([...stated].sort()).toEqual([...BOOK_TABLES, ...Object.keys(DERIVED_TABLES)].sort());
     expect(versions[1]).toMatchObject({ taxBalances: null, places: 'id, name, *keys' });
     expect(versions[4]).toEqual({ looks: 'id', journal: 'id, [date+id], sourceId, [kind+date]' });
+    expect(Object.keys(versions[5] ?? {}).sort()).toEqual(['allocations', 'receipts']);
   });
 });

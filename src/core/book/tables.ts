@@ -15,9 +15,10 @@ import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
-import type { Receipt } from '@/core/receipts/receipt';
 import type { TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
+import type { Allocation } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
 import { decisionRowSchema } from '@/core/tax/decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
 import { placeSchema } from '@/core/tax/place';
@@ -295,18 +296,39 @@ export const TABLES = {
   }),
   receipts: table<Receipt>({
     key: 'id',
-    indexes: { 1: 'id, [date+number], customerId, *keys', 3: 'id, [date+number], customerId, *settles, *keys' },
+    indexes: {
+      1: 'id, [date+number], customerId, *keys',
+      3: 'id, [date+number], customerId, *settles, *keys',
+      6: 'id, [date+number], customerId, [customerId+isOpen], *keys',
+    },
     shape: ROW_SHAPES.receipts,
     called: ({ number }) => `receipt ${number}`,
     references: [
       { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
-      { ...ENTRY, ids: ({ entryId, releaseEntryIds = [] }) => [entryId, ...releaseEntryIds] },
+      { ...ENTRY, ids: ({ entryId }) => [entryId] },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  allocations: table<Allocation>({
+    key: 'id',
+    indexes: { 6: 'id, customerId, creditId, debtId, date, undoneOn' },
+    shape: ROW_SHAPES.allocations,
+    called: ({ creditNumber, debtNumber }) => `allocation of ${creditNumber} to ${debtNumber}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      {
+        table: 'receipts',
+        at: 'credit',
+        what: 'a receipt of the book',
+        ids: ({ creditKind, creditId }) => (creditKind === 'receipt' ? [creditId] : []),
+      },
       {
         table: 'documents',
-        at: 'allocations',
-        what: 'a document of the book',
-        ids: ({ allocations }) => allocations.map(({ documentId }) => documentId),
+        at: 'documents',
+        what: 'documents of the book',
+        ids: ({ creditKind, creditId, debtId }) => (creditKind === 'receipt' ? [debtId] : [creditId, debtId]),
       },
+      { ...ENTRY, ids: ({ entryIds, undone }) => [...entryIds, ...(undone?.entryIds ?? [])] },
     ],
     customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),

@@ -92,7 +92,12 @@ describe('the days of numbers', () => {
     };
     const back = { date: day('2026-01-15'), reason: 'Returned' };
     expect(
-      credit({ ...of, invoice: document, family: [document], transmissions: [] }, { kind: 'rest' }, back, moment),
+      credit(
+        { ...of, invoice: document, family: [document], transmissions: [], allocations: [] },
+        { kind: 'rest' },
+        back,
+        moment,
+      ),
     ).toEqual({
       ok: false,
       refusals: [{ ...backwards, path: 'date' }],
@@ -165,7 +170,7 @@ describe('crediting', () => {
   const note = (over: object = {}, date = '2026-02-01') => {
     const { document } = issuedBy();
     const changed = { ...document, ...over };
-    const invoice = { ...changed, openHome: changed.open };
+    const invoice = { ...changed, openHome: changed.open, isOpen: changed.open === 0n ? (0 as const) : (1 as const) };
     return credit(
       {
         invoice,
@@ -175,6 +180,7 @@ describe('crediting', () => {
         chart: FIRST_CHART,
         style: PLAIN_STYLE,
         transmissions: [],
+        allocations: [],
       },
       { kind: 'rest' },
       { date: day(date), reason: 'Returned' },
@@ -203,6 +209,8 @@ describe('receiving', () => {
       {
         customer: undefined,
         documents: new Map(),
+        allocations: [],
+        homeCurrency: EUR,
         series: series('receipt'),
         chart: FIRST_CHART,
         registrations: [registration],

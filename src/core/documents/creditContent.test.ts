@@ -47,7 +47,16 @@ function take(family: readonly IssuedDocument[], request: CreditRequest) {
     'the invoice',
   );
   return credit(
-    { invoice, family, registration, series, chart: FIRST_CHART, style: PLAIN_STYLE, transmissions: [] },
+    {
+      invoice,
+      family,
+      registration,
+      series,
+      chart: FIRST_CHART,
+      style: PLAIN_STYLE,
+      transmissions: [],
+      allocations: [],
+    },
     request,
     { date: DAY as IsoDate, reason: 'Returned' },
     momentOn(DAY),

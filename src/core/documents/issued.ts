@@ -5,7 +5,7 @@ import { type Minor, minor, minus, NOTHING, plus, writeMoney } from '@/core/kern
 import { add, compare, multiply, whole, ZERO } from '@/core/kernel/ratio';
 import { wordsIn } from '@/core/kernel/words';
 import type { CalcResult } from '@/core/tax/calcTypes';
-import { bookFigures, inStep } from './bookFigures';
+import { bookFigures } from './bookFigures';
 import { type Content, signed } from './content';
 import { type DocumentKind, KINDS } from './kinds';
 import type { Seal } from './seal';
@@ -192,18 +192,21 @@ export function owedHomeOf(content: Content, figures: CalcResult): Minor {
   return signed(content, minor(counted.payable - withheld));
 }
 
-/** What of an open document's home amount goes when `amount` of it is settled; all of it with the last part. */
-export function homePart(document: Pick<IssuedDocument, 'open' | 'openHome'>, amount: Minor): Minor {
-  return inStep(amount, document.open, document.openHome);
-}
-
-/** The document after `amount` of it was settled by money or by a credit note. */
-export function settled(document: IssuedDocument, by: 'received' | 'credited', amount: Minor): IssuedDocument {
+/**
+ * The document after `amount` of it was settled, by money or by its own credit notes; `home` goes of what stands on
+ * receivables. Below zero for one that is undone.
+ */
+export function settled(
+  document: IssuedDocument,
+  by: 'received' | 'credited',
+  amount: Minor,
+  home: Minor,
+): IssuedDocument {
   const open = minus(document.open, amount);
   return restated({
     ...document,
     open,
-    openHome: minus(document.openHome, homePart(document, amount)),
+    openHome: minus(document.openHome, home),
     isOpen: open === NOTHING ? 0 : 1,
     [by]: plus(document[by], amount),
   });

@@ -5,7 +5,6 @@ import { firstBroken } from '@/core/documents/seal';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { digest } from '@/core/kernel/digest';
 import { grouped } from '@/core/kernel/grouped';
-import { total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { FIRST_CHART } from '@/core/ledger/account';
@@ -64,16 +63,6 @@ function documentFault(documents: readonly IssuedDocument[]): Refusal | null {
   return null;
 }
 
-/** A receipt is the sum of what it settles. */
-function receiptFault(receipts: BookContent['receipts']): Refusal | null {
-  for (const { number, amount, allocations } of receipts) {
-    const parts = allocations.map((allocation) => allocation.amount);
-    if (!parts.every((part) => typeof part === 'bigint') || total(parts) !== amount)
-      return fault(`receipt ${number}`, 'allocations that add up to it');
-  }
-  return null;
-}
-
 /** What was sent stands as it went out, and belongs to a document of the book. */
 function transmissionFault({ transmissions, documents }: BookContent): Refusal | null {
   const ids = new Set(documents.map(({ id }) => id));
@@ -98,7 +87,7 @@ export function bookFaults(content: BookContent): readonly Refusal[] {
   for (const [entryId, lines] of grouped(content.journalLines, (line) => line.entryId))
     if (!isBalanced(lines)) return [fault(`journal entry ${entryId}`, 'debits equal to credits')];
   try {
-    const found = documentFault(content.documents) ?? receiptFault(content.receipts) ?? transmissionFault(content);
+    const found = documentFault(content.documents) ?? transmissionFault(content);
     if (found !== null) return [found];
     for (const { faultsIn } of BOOK_RELATIONS) {
       const faults = faultsIn(content);

@@ -46,23 +46,35 @@ function rowsAsSealed({ documents }: BookContent): readonly Refusal[] {
   });
 }
 
-/** What is open follows from what was owed, received and credited. */
-function openAmounts({ documents, receipts }: BookContent): readonly Refusal[] {
-  const received = new Map<string, Minor>();
-  for (const { documentId, amount } of receipts.flatMap(({ allocations }) => allocations))
-    received.set(documentId, plus(received.get(documentId) ?? NOTHING, amount));
-  const notes = grouped(
-    documents.filter(({ content }) => content.corrects !== undefined),
-    ({ content }) => content.corrects?.documentId ?? '',
+/** What moved by the allocations that stand: what was received of debts and credit notes, what was taken back, what receipts gave. */
+function movedBy(allocations: BookContent['allocations']) {
+  const [received, credited] = [new Map<string, Minor>(), new Map<string, Minor>()];
+  const move = (sums: Map<string, Minor>, id: string, by: Minor) => sums.set(id, plus(sums.get(id) ?? NOTHING, by));
+  for (const { takesBack, creditKind, creditId, debtId, amount, undone } of allocations) {
+    if (undone !== null) continue;
+    const sums = takesBack ? credited : received;
+    move(sums, debtId, amount);
+    move(sums, creditId, creditKind === 'receipt' ? amount : negated(amount));
+  }
+  return { received, credited };
+}
+
+/** What is open follows from what was owed or received, and from the allocations that stand. */
+function openAmounts({ documents, receipts, allocations }: BookContent): readonly Refusal[] {
+  const { received, credited } = movedBy(allocations);
+  const ofReceipts = receipts.flatMap(({ id, number, amount, open, isOpen }): readonly Refusal[] =>
+    open === minus(amount, received.get(id) ?? NOTHING) && isOpen === (open === NOTHING ? 0 : 1)
+      ? []
+      : [fault(`receipt ${number}, open amount`, 'what is left of it by its allocations')],
   );
-  return documents.flatMap((document): readonly Refusal[] => {
+  const ofDocuments = documents.flatMap((document): readonly Refusal[] => {
     const wrong = (expected: string) => [fault(`${document.number}, open amount`, expected)];
     if (document.received !== (received.get(document.id) ?? NOTHING)) return wrong('what its receipts add up to');
-    const setOff = total((notes.get(document.id) ?? []).map(({ credited }) => credited));
-    if (document.kind === 'invoice' && document.credited !== negated(setOff))
+    if (document.credited !== (credited.get(document.id) ?? NOTHING))
       return wrong('what its credit notes were set off by');
     return document.open === owedNow(document) ? [] : wrong('what is owed less what was settled');
   });
+  return [...ofReceipts, ...ofDocuments];
 }
 
 /** What a document still is owed; takings, quotes and cancelled documents are owed nothing. */
@@ -73,14 +85,16 @@ function owedNow(document: IssuedDocument): Minor {
 }
 
 /** What customers owe, in home currency, is what stands on receivables but for manual journals. */
-function receivables({ documents, accounts, journal, journalLines }: BookContent): readonly Refusal[] {
+function receivables({ documents, receipts, accounts, journal, journalLines }: BookContent): readonly Refusal[] {
   const account = accounts.find(({ role }) => role === 'receivables')?.code;
   const manual = new Set(journal.filter(({ kind }) => kind === 'journal').map(({ id }) => id));
   const ledger = total(
     journalLines.flatMap((line) => (line.account === account && !manual.has(line.entryId) ? [line.amount] : [])),
   );
-  const owed = total(documents.map(({ openHome }) => openHome));
-  return ledger === owed ? [] : [fault('receivables', 'the sum of what is open on all documents')];
+  const owed = minus(total(documents.map(({ openHome }) => openHome)), total(receipts.map(({ openHome }) => openHome)));
+  return ledger === owed
+    ? []
+    : [fault('receivables', 'the sum of what is open on all documents, less money on account')];
 }
 
 /** Numbers are used once, and the counters of series stand behind them. */

@@ -27,7 +27,6 @@ export interface WantedFacts {
   /** Sizes in bytes. */
   'message-of': { readonly number: string; readonly size: number; readonly most: number };
   'money-such-as': { readonly sample: string };
-  'nothing-left-over': { readonly left: Minor; readonly currency: Currency };
   'number-form': { readonly country: string; readonly sample: string };
   'percentage-or-amount-of': { readonly decimals: number };
   'rates-of': { readonly home: Currency };
@@ -88,6 +87,7 @@ export type PlainWanted =
   | 'country-of-two-letters'
   | 'country-on-top'
   | 'credit-from-invoice'
+  | 'day-not-before-allocation'
   | 'day-not-before-document'
   | 'day-not-before-invoice'
   | 'day-not-before-quote'

@@ -9,6 +9,7 @@ export type EntryKind =
   | 'opening'
   | 'cancellation'
   | 'receipt'
+  | 'allocation'
   | 'filing'
   | 'journal';
 
@@ -24,7 +25,7 @@ export interface JournalEntry {
   readonly date: IsoDate;
   readonly kind: EntryKind;
   readonly text: string;
-  /** Id of the document, receipt or tax period behind it; empty for a manual journal. */
+  /** Id of the document (of an allocation, the debt), receipt or tax period behind it; empty for a manual journal. */
   readonly sourceId: string;
   /** Instant it was written. */
   readonly at: string;

@@ -64,7 +64,7 @@ describe('what a document posts', () => {
     ]);
   });
   test('receipts and filings move between their two accounts', () => {
-    expect(amounts(receiptSides(minor(5000n), minor(5000n), '1000', FIRST_CHART))).toEqual([
+    expect(amounts(receiptSides(minor(5000n), '1000', FIRST_CHART))).toEqual([
       ['1000', '50.00'],
       ['1100', '\u221250.00'],
     ]);

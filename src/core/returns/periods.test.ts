@@ -70,7 +70,7 @@ describe('the return', () => {
     part: 0,
     partOfJurisdiction: 0,
     kind: 'due',
-    receiptId: '',
+    allocationId: '',
     certificate: '',
     boxBase: '',
     boxTax: 'T1',

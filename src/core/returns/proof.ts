@@ -5,9 +5,8 @@ import { sealOf } from '@/core/documents/seal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { JournalLine } from '@/core/ledger/entry';
-import type { Receipt } from '@/core/receipts/receipt';
 import { type AccountBridge, type BridgeMaterial, bridgeAccount, uncleared } from './accountBridge';
-import { paidInOrder, type Releases, releasedBy } from './release';
+import { type Paying, paidInOrder, type Releases, releasedBy } from './release';
 import { returnOf, type TaxBalance } from './return';
 import type { TaxEntry } from './taxEntry';
 
@@ -49,10 +48,10 @@ export interface ProofMaterial {
   readonly notYetDue: readonly NotYetDue[];
   /** Manual journals of the period that touch receivables or money; they part the ledger from what customers owe. */
   readonly touching: readonly TouchingJournal[];
-  /** Documents on payment basis that receipts of the period paid of, with all their receipts. */
+  /** Documents on payment basis that were paid of in the period, with all their allocations. */
   readonly releases: readonly Releases[];
   /** Receipts among them that belong to this period. */
-  readonly receiptIds: ReadonlySet<string>;
+  readonly payingIds: ReadonlySet<string>;
   /** The kept balances that the return on screen is read from. */
   readonly balances: readonly TaxBalance[];
 }
@@ -108,8 +107,6 @@ function recompute(document: IssuedDocument): { byCode: Map<string, Minor>; seal
 /** A line of a tax account as it counts in a return: credits are above zero. */
 const credit = (line: Pick<JournalLine, 'amount'>): Minor => negated(line.amount);
 
-const entryIdsOf = ({ entryId, releaseEntryIds = [] }: Receipt): readonly string[] => [entryId, ...releaseEntryIds];
-
 /** A document whose tax was typed instead of computed. */
 export interface Overridden {
   readonly documentId: string;
@@ -145,52 +142,54 @@ function proveNotYetDue(notYetDue: readonly NotYetDue[]): readonly Difference[] 
   });
 }
 
-/** Tax that receipts released, computed again from the documents and everything paid of them before. */
+/** Tax that payments released, computed again from the documents and everything paid of them before. */
 function proveReleases(
   releases: readonly Releases[],
-  receiptIds: ReadonlySet<string>,
+  payingIds: ReadonlySet<string>,
   taxEntries: readonly TaxEntry[],
   postedOf: ReadonlyMap<string, readonly JournalLine[]>,
 ): { readonly tax: Minor; readonly differences: readonly Difference[]; readonly entryIds: ReadonlySet<string> } {
   const differences: Difference[] = [];
   const written = grouped(
-    taxEntries.filter((entry) => entry.receiptId !== ''),
-    (entry) => `${entry.receiptId}|${entry.documentId}`,
+    taxEntries.filter((entry) => entry.allocationId !== ''),
+    (entry) => `${entry.allocationId}|${entry.documentId}`,
   );
-  const expected = new Map<string, { readonly receipt: Receipt; entered: Minor }>();
+  /** By the entries it is posted in, which several may share. */
+  const expected = new Map<string, { readonly paying: Paying; entered: Minor }>();
   const known = new Set<string>();
   let tax = NOTHING;
   for (const one of releases) {
     const { document, registration } = one;
     const at = { subject: document.number, documentId: document.id, entryId: '' };
     if (!recompute(document).sealed) differences.push({ cause: 'document-altered', amount: NOTHING, ...at });
-    for (const { receipt, before: paid, after } of paidInOrder(one)) {
-      if (!receiptIds.has(receipt.id)) continue;
-      const due = total(releasedBy(receipt, document, registration, paid, after, '', false).map((e) => e.tax));
-      const own = written.get(`${receipt.id}|${document.id}`) ?? [];
+    for (const paying of paidInOrder(one)) {
+      const { id, number, before: paid, after, entryIds } = paying;
+      if (!payingIds.has(id)) continue;
+      const due = total(releasedBy(id, document, registration, paid, after, '', false).map((e) => e.tax));
+      const own = written.get(`${id}|${document.id}`) ?? [];
       const entered = total(own.map((e) => e.tax));
-      known.add(`${receipt.id}|${document.id}`);
+      known.add(`${id}|${document.id}`);
       tax = plus(tax, due);
-      const before = expected.get(receipt.id)?.entered ?? NOTHING;
-      expected.set(receipt.id, { receipt, entered: plus(before, entered) });
+      const before = expected.get(entryIds.join())?.entered ?? NOTHING;
+      expected.set(entryIds.join(), { paying, entered: plus(before, entered) });
       if (entered !== due)
         differences.push({
           cause: own.length === 0 ? 'document-without-entry' : 'entry-differs',
           amount: minus(entered, due),
           ...at,
-          subject: `${document.number}, ${receipt.number}`,
+          subject: `${document.number}, ${number}`,
         });
     }
   }
-  for (const { receipt, entered } of expected.values()) {
-    const posted = total(entryIdsOf(receipt).flatMap((id) => (postedOf.get(id) ?? []).map(credit)));
+  for (const { paying, entered } of expected.values()) {
+    const posted = total(paying.entryIds.flatMap((id) => (postedOf.get(id) ?? []).map(credit)));
     if (posted !== entered)
       differences.push({
         cause: 'posting-differs',
         amount: minus(posted, entered),
-        subject: receipt.number,
+        subject: paying.number,
         documentId: '',
-        entryId: receipt.entryId,
+        entryId: paying.entryIds[0] ?? '',
       });
   }
   for (const [key, entries] of written)
@@ -202,7 +201,7 @@ function proveReleases(
         documentId: '',
         entryId: '',
       });
-  return { tax, differences, entryIds: new Set([...expected.values()].flatMap(({ receipt }) => entryIdsOf(receipt))) };
+  return { tax, differences, entryIds: new Set([...expected.values()].flatMap(({ paying }) => paying.entryIds)) };
 }
 
 /**
@@ -211,10 +210,10 @@ function proveReleases(
  * difference is named the three sums are equal. Manual journals on the account are named in each period until they are cleared.
  */
 export function prove(material: ProofMaterial): Proof {
-  const { documents, taxEntries, ledgerLines, balances, releases, receiptIds } = material;
+  const { documents, taxEntries, ledgerLines, balances, releases, payingIds } = material;
   const differences: Difference[] = [];
   const entriesOf = grouped(
-    taxEntries.filter((entry) => entry.receiptId === ''),
+    taxEntries.filter((entry) => entry.allocationId === ''),
     (entry) => entry.documentId,
   );
   const marked = ledgerLines.filter((line) => line.taxCode !== '');
@@ -252,7 +251,7 @@ export function prove(material: ProofMaterial): Proof {
     if (postingDifference !== 0n)
       differences.push({ cause: 'posting-differs', amount: postingDifference, ...at, entryId: document.entryId });
   }
-  const released = proveReleases(releases, receiptIds, taxEntries, postedOf);
+  const released = proveReleases(releases, payingIds, taxEntries, postedOf);
   documentTax = plus(documentTax, released.tax);
   differences.push(...released.differences);
   for (const entryId of released.entryIds) knownEntries.add(entryId);

@@ -1,8 +1,9 @@
 import { figuresOf } from '@/core/documents/content';
 import { type IssuedDocument, owedOf } from '@/core/documents/issued';
-import { type Minor, minor } from '@/core/kernel/money';
+import type { IsoDate } from '@/core/kernel/date';
+import { type Minor, minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import { halfUp } from '@/core/kernel/rounding';
-import type { Receipt } from '@/core/receipts/receipt';
+import type { Allocation } from '@/core/settlement/allocation';
 import type { Registration } from '@/core/tax/registration';
 import { type TaxEntry, taxEntriesOf } from './taxEntry';
 
@@ -10,11 +11,11 @@ type Releasing = Pick<Registration, 'id' | 'jurisdictionId' | 'filingCurrency'>;
 
 /**
  * What of a document's tax falls due when what is paid of it rises from `before` to `after`, on
- * payment basis. Released so far is R(tax × paid ÷ owed), so that the last payment releases the
+ * payment basis, by the allocation (or the undoing) of this id. Released so far is R(tax × paid ÷ owed), so that the last payment releases the
  * remainder exactly and a payment that is taken back takes its tax back. Computed from the content.
  */
 export function releasedBy(
-  receipt: Pick<Receipt, 'id'>,
+  payingId: string,
   document: IssuedDocument,
   registration: Releasing,
   before: Minor,
@@ -32,8 +33,8 @@ export function releasedBy(
   };
   return taxEntriesOf(document.id, content, figures, registration, periodId, late).map((entry) => ({
     ...entry,
-    id: `${receipt.id}:${entry.id}`,
-    receiptId: receipt.id,
+    id: `${payingId}:${entry.id}`,
+    allocationId: payingId,
     kind: entry.certificate === '' ? 'released' : 'exempt',
     base: part(entry.base),
     tax: part(entry.tax),
@@ -49,26 +50,51 @@ export function releasedBy(
   }));
 }
 
-/** A document on payment basis with every receipt that paid of it. */
+/** A document on payment basis with every allocation that was made of it. */
 export interface Releases {
   readonly document: IssuedDocument;
   readonly registration: Releasing;
-  readonly receipts: readonly Receipt[];
+  readonly allocations: readonly Allocation[];
 }
 
-/** Receipts of a document in the order they were recorded, each with what was paid before and after it. */
-export function paidInOrder({ document, receipts }: Releases): readonly {
-  readonly receipt: Receipt;
+/** What moved the paid amount of a document: an allocation, or that it was undone. */
+export interface Paying {
+  readonly id: string;
+  readonly number: string;
+  readonly date: IsoDate;
+  readonly entryIds: readonly string[];
+  /** What was paid before and after it. */
   readonly before: Minor;
   readonly after: Minor;
-}[] {
-  let paid = minor(0n);
-  return [...receipts]
-    .sort((a, b) => (`${a.recordedAt}|${a.number}` < `${b.recordedAt}|${b.number}` ? -1 : 1))
-    .map((receipt) => {
-      const before = paid;
-      for (const { documentId, amount } of receipt.allocations)
-        if (documentId === document.id) paid = minor(paid + amount);
-      return { receipt, before, after: paid };
-    });
+}
+
+/** The id under which the undoing of an allocation takes its tax back. */
+export const undoingOf = (id: string): string => `${id}:undone`;
+
+/** What moved the paid amount of a document, in order. Its own credit notes take it back and pay nothing. */
+export function paidInOrder({ allocations }: Pick<Releases, 'allocations'>): readonly Paying[] {
+  const moves = allocations
+    .filter(({ takesBack }) => !takesBack)
+    .flatMap(({ id, creditNumber: number, amount, date, turn, entryIds, undone }) => [
+      { turn, id, number, date, entryIds, by: amount },
+      ...(undone === null
+        ? []
+        : [
+            {
+              turn: undone.turn,
+              id: undoingOf(id),
+              number,
+              date: undone.on,
+              entryIds: undone.entryIds,
+              by: negated(amount),
+            },
+          ]),
+    ])
+    .sort((a, b) => a.turn - b.turn);
+  let paid = NOTHING;
+  return moves.map(({ by, turn: _, ...move }) => {
+    const before = paid;
+    paid = plus(paid, by);
+    return { ...move, before, after: paid };
+  });
 }

@@ -34,11 +34,11 @@ export interface TaxEntry {
   readonly late: boolean;
   /**
    * `exempt` where the customer's certificate or standing took the tax away. On payment basis a
-   * document says `not-yet-due`, outside all periods, and each receipt releases its part.
+   * document says `not-yet-due`, outside all periods, and each allocation of money releases its part.
    */
   readonly kind: 'due' | 'exempt' | 'not-yet-due' | 'released';
-  /** Receipt that released it, or empty. */
-  readonly receiptId: string;
+  /** Allocation that released it, or its undoing that took it back; empty for what a document itself says. */
+  readonly allocationId: string;
   /** Number of the exemption certificate, or empty. */
   readonly certificate: string;
   readonly boxBase: string;
@@ -116,7 +116,7 @@ export function taxEntriesOf(
         taxPoint: content.taxPoint,
         late,
         kind: content.basis === 'on-payment' ? 'not-yet-due' : relief === null ? 'due' : 'exempt',
-        receiptId: '',
+        allocationId: '',
         certificate: relief?.certificate ?? '',
         boxBase: tax?.boxBase ?? '',
         boxTax: tax?.boxTax ?? '',

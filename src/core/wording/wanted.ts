@@ -41,6 +41,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'country-of-two-letters': 'A country needs its two letters of ISO 3166-1.',
   'country-on-top': 'A country stands on top and lies in no other territory.',
   'credit-from-invoice': 'A credit note is made from its invoice: open the invoice, then More, Credit.',
+  'day-not-before-allocation': 'It can not be undone before it was made: give a later day.',
   'day-not-before-document': 'Give a day on or after the document’s.',
   'day-not-before-invoice': 'A credit note can not be dated before its invoice.',
   'day-not-before-quote': 'Give a day on or after the quote.',
@@ -220,8 +221,6 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
   'message-of': ({ number, size, most }) =>
     `The e-invoice of ${number} takes ${mib(size)} with the files inside it, and access points take ${mib(most)}. Keep some of its files from going out inside it, and send those another way.`,
   'money-such-as': ({ sample }) => `Give an amount such as ${sample}.`,
-  'nothing-left-over': ({ left, currency }) =>
-    `${showMoney(left, currency)} is left over: more than all open invoices together. Record what settles them.`,
   'number-form': ({ country, sample }) => `A number of ${country} looks like ${sample}; this one does not.`,
   'percentage-or-amount-of': ({ decimals }) =>
     `Give a percentage such as 10% or an amount with at most ${decimals} decimals.`,
@@ -233,7 +232,7 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
   'shorter-tags': ({ most }) => `An element begins with more than ${most} characters of attributes.`,
   'shorter-text': ({ most }) => `Keep this to ${most} characters.`,
   'sum-that-is-settled': ({ received, settled, currency }) =>
-    `${showMoney(received, currency)} was received, but ${showMoney(settled, currency)} is settled below: make them the same. Money beyond what is open can’t be kept here yet.`,
+    `${showMoney(received, currency)} was received, but ${showMoney(settled, currency)} is settled below: settle less, or mend the sum.`,
   'short-code': ({ sample }) => `Give a short code, such as ${sample}.`,
   'tax-amount': ({ whole }) => `Give the tax as an amount such as ${whole ? '12' : '12.50'}.`,
   'well-formed': ({ error }) => `This is not well-formed XML: ${error}.`,

@@ -5,7 +5,7 @@ import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { writeDay } from '@/core/kernel/date';
 import { showMoney } from '@/core/kernel/show';
-import type { Receipt } from '@/core/receipts/receipt';
+import type { Receipt } from '@/core/settlement/receipt';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';

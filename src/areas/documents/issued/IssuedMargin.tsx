@@ -9,6 +9,7 @@ import type { Currency } from '@/core/kernel/currency';
 import { isoDate, writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { spanName, spanOf } from '@/core/returns/calendar';
+import { standing } from '@/core/settlement/allocation';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
@@ -103,12 +104,14 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
 }
 
 function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onTotal'>) {
-  const { document, receipts, family } = file;
+  const { document, family, allocations } = file;
   const { content, figures } = document;
   const { currency } = content;
   const { owed, creditsOwed } = KINDS[document.kind];
   if (!owed && !creditsOwed) return null;
-  const own = receipts.filter((receipt) => receipt.settles.includes(document.id));
+  const paid = standing(allocations)
+    .filter(({ takesBack }) => !takesBack)
+    .reverse();
   const against = content.corrects;
   const opened = (key: TotalKey, amount: Minor, of: Currency) => (
     <button
@@ -126,22 +129,23 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
       {document.cancelled !== null && (
         <NoteRow label={`cancelled ${writeDate(document.cancelled.on)}: ${document.cancelled.reason}`} figure="" />
       )}
-      {own.map((receipt) => (
-        <NoteRow
-          key={receipt.id}
-          label={
-            <Link href={routes.receipt(receipt.id)} className={LINK}>
-              {receipt.number}, {writeDate(receipt.date)}
-            </Link>
-          }
-          figure={
-            <Money
-              amount={receipt.allocations.find((a) => a.documentId === document.id)?.amount ?? receipt.amount}
-              currency={currency}
-            />
-          }
-        />
-      ))}
+      {paid.map(({ id, date, amount, debtId, debtNumber, creditKind, creditId, creditNumber }) => {
+        const [number, path] =
+          debtId === document.id
+            ? [creditNumber, creditKind === 'receipt' ? routes.receipt(creditId) : routes.document(creditId)]
+            : [debtNumber, routes.document(debtId)];
+        return (
+          <NoteRow
+            key={id}
+            label={
+              <Link href={path} className={LINK}>
+                {number}, {writeDate(date)}
+              </Link>
+            }
+            figure={<Money amount={amount} currency={currency} />}
+          />
+        );
+      })}
       {document.creditNotes.map((note) => (
         <NoteRow
           key={note.id}

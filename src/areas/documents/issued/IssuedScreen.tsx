@@ -141,7 +141,14 @@ function Issued({ file }: { readonly file: DocumentFile }) {
         <DocumentActions file={file} onPrint={() => setPrinting(true)} />
       </Sheet>
       <IssuedMargin file={file} lineId={lineId} total={total} onTotal={openTotal} />
-      {printing && <PrintDialog document={document} receipts={file.receipts} onClose={() => setPrinting(false)} />}
+      {printing && (
+        <PrintDialog
+          document={document}
+          receipts={file.receipts}
+          allocations={file.allocations}
+          onClose={() => setPrinting(false)}
+        />
+      )}
     </>
   );
 }

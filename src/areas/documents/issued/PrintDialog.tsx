@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
-import type { Receipt } from '@/core/receipts/receipt';
+import { type Allocation, standing } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
 import type { Variant } from '@/print/wording/wording';
@@ -19,6 +20,7 @@ interface PrintDialogProps {
   readonly document: IssuedDocument;
   /** What settled it. */
   readonly receipts: readonly Receipt[];
+  readonly allocations: readonly Allocation[];
   readonly onClose: () => void;
 }
 
@@ -29,12 +31,15 @@ const VARIANTS: readonly (readonly [Variant, string])[] = [
 ];
 
 /** The real PDF, in any language and as a delivery note or receipt too. */
-export function PrintDialog({ document, receipts, onClose }: PrintDialogProps) {
+export function PrintDialog({ document, receipts, allocations, onClose }: PrintDialogProps) {
   const [variant, setVariant] = useState<Variant>('document');
   const [language, setLanguage] = useState(document.content.buyer.language ?? 'en');
-  const received = receipts.flatMap(({ date, method, allocations }) =>
-    allocations.filter((one) => one.documentId === document.id).map(({ amount }) => ({ date, method, amount })),
-  );
+  const received = standing(allocations)
+    .filter(({ debtId }) => debtId === document.id)
+    .reverse()
+    .flatMap(({ creditId, date, amount }) =>
+      receipts.filter(({ id }) => id === creditId).map(({ method }) => ({ date, method, amount })),
+    );
   const make = () => printedPdf(document, { variant, language, received });
   const paid = KINDS[document.kind].owed && document.open === 0n && document.received !== 0n;
   const name = fileName(document.content, 'pdf');

@@ -1,31 +1,25 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import type { CustomerRow } from '@/core/book/rows';
 import { homeRate, type RateOn } from '@/core/currency/exchangeRate';
-import type { Content } from '@/core/documents/content';
-import { homePart, type IssuedDocument, settled } from '@/core/documents/issued';
+import type { IssuedDocument } from '@/core/documents/issued';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
 import { daysBetween, type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
-import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
+import { type Minor, minor } from '@/core/kernel/money';
 import { multiply } from '@/core/kernel/ratio';
 import type { Unusual } from '@/core/kernel/result';
-import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { halfUp } from '@/core/kernel/rounding';
 import { searchKeys } from '@/core/kernel/words';
 import { type Account, moneyAccountFor } from '@/core/ledger/account';
-import { entryOf, type Side } from '@/core/ledger/entry';
-import { receiptSides, releaseSides } from '@/core/ledger/posting/receipt';
-import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
+import { entryOf } from '@/core/ledger/entry';
+import { receiptSides } from '@/core/ledger/posting/receipt';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
-import { type Allocation, allocated, allocationRefusals, type Receipt } from '@/core/receipts/receipt';
-import { periodIdOf, placeInPeriod } from '@/core/returns/calendar';
-import { releasedBy } from '@/core/returns/release';
-import type { TaxPeriod } from '@/core/returns/return';
-import type { TaxEntry } from '@/core/returns/taxEntry';
+import type { Allocation, Credit } from '@/core/settlement/allocation';
+import { allocated, allocationRefusals, type Receipt, type Settling } from '@/core/settlement/receipt';
 import type { Registration } from '@/core/tax/registration';
-import { postingDate } from '../sales/writeDocument';
+import { bringTogether, changesOfSettled, type Settled } from './allocate';
 
 /** Days beyond which a receipt is asked about. */
 const LONG_AGO = 366;
@@ -36,7 +30,11 @@ export interface ReceiptInput {
   readonly date: string;
   readonly method: PaymentMethod;
   readonly reference: string;
-  readonly allocations: readonly Allocation[];
+  readonly allocations: readonly Settling[];
+  /** Money received, where it is more than it settles: the rest is kept on account. */
+  readonly sum?: Minor;
+  /** Of the money; that of the documents it settles unless it is given. */
+  readonly currency?: Currency;
   /** Units of the documents' currency for one home unit on the day, as typed; empty for the rate of the day. */
   readonly perHome?: string;
   /** The bookkeeper agreed to a day that is unusual. */
@@ -47,69 +45,20 @@ export interface ReceiveMaterial {
   readonly customer: CustomerRow | undefined;
   /** The documents that the allocations name, as they are now. */
   readonly documents: ReadonlyMap<string, IssuedDocument>;
+  /** All that was made of each of them so far. */
+  readonly allocations: readonly Allocation[];
   readonly series: Series;
   readonly chart: readonly Account[];
-  /** Registrations of the documents, for tax that falls due with the payment. */
+  /** Registrations of the book. */
   readonly registrations: readonly Registration[];
-  /** Rate of the documents' currency on the day; null where none is known or needed. */
+  readonly homeCurrency: Currency;
+  /** Rate of the money's currency on the day; null where none is known or needed. */
   readonly rate: RateOn | null;
 }
 
-/** What falls due with the payment of one document. */
-interface Released {
-  /** Day the release is posted: that of the money, or the first open one. */
-  readonly date: IsoDate;
-  readonly entries: readonly TaxEntry[];
-  readonly sides: readonly Side[];
-  readonly period: TaxPeriod;
-}
-
-const periodsOf = (released: readonly Released[]): readonly TaxPeriod[] => [
-  ...new Map(released.map(({ period }) => [period.id, period])).values(),
-];
-
-/** Tax of documents on payment basis falls due in the period of the receipt, in step with the money. */
-function releases(receipt: Receipt, material: ReceiveMaterial): Result<readonly Released[]> {
-  const released: Released[] = [];
-  for (const { documentId, amount, number } of receipt.allocations) {
-    const document = material.documents.get(documentId);
-    if (document?.content.basis !== 'on-payment') continue;
-    const registration = material.registrations.find((r) => r.id === document.content.registrationId);
-    const placement = registration === undefined ? null : placeInPeriod(registration, receipt.date);
-    if (registration === undefined) return refuse({ code: 'not-found', path: '', what: 'registration' });
-    if (placement === null)
-      return refuse({
-        code: 'before-registration',
-        path: 'date',
-        day: receipt.date,
-        from: registration.keptFrom,
-      });
-    const { span, late } = placement;
-    const id = periodIdOf(registration.id, span.start);
-    const after = plus(document.received, amount);
-    const entries = releasedBy(receipt, document, registration, document.received, after, id, late);
-    released.push({
-      date: postingDate(registration, receipt.date),
-      entries,
-      sides: releaseSides(entries, number, notYetDueAccountOf(registration, material.chart), {
-        outputAccount: outputAccountOf(registration, material.chart),
-        taxPeriodId: id,
-      }),
-      period: { id, registrationId: registration.id, ...span, filed: null },
-    });
-  }
-  return accept(released);
-}
-
 /** What foreign money is worth in home currency on its day, or why that is not known. */
-function worth(
-  amount: Minor,
-  currency: Currency,
-  home: Content['home'],
-  typed: string,
-  rate: RateOn | null,
-): Minor | Refusal {
-  if (home === undefined) return amount;
+function worth(amount: Minor, currency: Currency, home: Currency, typed: string, rate: RateOn | null): Minor | Refusal {
+  if (currency === home) return amount;
   const perHome = typed.trim() === '' ? rate?.perHome : readTypedDecimal(typed);
   if (perHome === undefined)
     return {
@@ -120,7 +69,7 @@ function worth(
   if (perHome === null || ratioOf(perHome).n <= 0n)
     return { code: 'invalid', path: 'perHome', wanted: 'give-exchange-rate', found: typed };
   const { n, d } = multiply({ n: amount, d: tenTo(exponentOf(currency)) }, ratioOf(homeRate(perHome)));
-  return minor(halfUp({ n: n * tenTo(exponentOf(home.currency)), d }));
+  return minor(halfUp({ n: n * tenTo(exponentOf(home)), d }));
 }
 
 /** A day before the book is refused, one that money hardly came on is asked about. */
@@ -154,31 +103,22 @@ export function receive(
   if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
   const { date } = input;
   if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', wanted: 'give-day-of-money', found: date });
+  const paid = input.allocations.flatMap(({ documentId }) => documents.get(documentId) ?? []);
   refusals.push(...allocationRefusals(input.allocations, documents, input.customerId));
+  const amount = input.sum ?? allocated(input.allocations);
+  if (amount <= 0n) refusals.push({ code: 'missing', path: 'allocations', wanted: 'say-what-money-settles' });
+  if (amount < allocated(input.allocations))
+    refusals.push({ code: 'over-allocated', path: 'sum', number: 'this receipt' });
   if (refusals.length > 0 || customer === undefined || !isIsoDate(date)) return refuse(...refusals);
 
-  const paid = input.allocations.flatMap(({ documentId }) => documents.get(documentId) ?? []);
-  const [first] = paid;
-  if (first === undefined) return refuse({ code: 'not-found', path: 'allocations' });
-  const { currency } = first.content;
   const day = dayRefusal(input, date, paid, material.registrations, moment.today);
   if (day !== null) return refuse(day);
+  const currency = input.currency ?? paid[0]?.content.currency ?? material.homeCurrency;
   if (paid.some((document) => document.content.currency !== currency))
-    return refuse({
-      code: 'invalid',
-      path: 'allocations',
-      wanted: 'one-currency',
-    });
+    return refuse({ code: 'invalid', path: 'allocations', wanted: 'one-currency' });
   const number = nextNumber(series, date);
-  const amount = allocated(input.allocations);
-  const home = worth(amount, currency, first.content.home, input.perHome ?? '', material.rate);
+  const home = worth(amount, currency, material.homeCurrency, input.perHome ?? '', material.rate);
   if (typeof home !== 'bigint') return refuse(home);
-  const relieved = total(
-    input.allocations.map(({ documentId, amount: part }) => {
-      const document = documents.get(documentId);
-      return document === undefined ? NOTHING : homePart(document, part);
-    }),
-  );
   const receipt: Receipt = {
     id: moment.newId(),
     number,
@@ -190,14 +130,13 @@ export function receive(
     amount,
     currency,
     amountHome: home,
-    settles: input.allocations.map(({ documentId }) => documentId),
-    allocations: input.allocations,
+    open: amount,
+    openHome: home,
+    isOpen: 1,
     entryId: moment.newId(),
     recordedAt: moment.now,
     keys: searchKeys([number, customer.name, input.reference]),
   };
-  const released = releases(receipt, material);
-  if (!released.ok) return released;
   const posted = entryOf(
     {
       id: receipt.entryId,
@@ -207,49 +146,32 @@ export function receive(
       sourceId: receipt.id,
       at: moment.now,
     },
-    [
-      ...receiptSides(home, relieved, moneyAccountFor(chart, input.method), chart),
-      ...released.value.flatMap((r) => (r.date === date ? r.sides : [])),
-    ],
+    receiptSides(home, moneyAccountFor(chart, input.method), chart),
   );
-  // Tax that falls due in a filed period goes late: its release is posted on the first open day, the money on its own.
-  const later = released.value.filter((r) => r.date !== date);
-  const late = [...grouped(later, (r) => r.date).values()].map((group) =>
-    entryOf(
-      {
-        id: moment.newId(),
-        date: group[0]?.date ?? date,
-        kind: 'receipt',
-        text: `${number} ${customer.name}, tax`,
-        sourceId: receipt.id,
-        at: moment.now,
-      },
-      group.flatMap((r) => r.sides),
-    ),
-  );
-  const recorded: Receipt =
-    late.length === 0 ? receipt : { ...receipt, releaseEntryIds: late.map(({ entry }) => entry.id) };
-  const changed = input.allocations.flatMap((allocation) => {
-    const document = documents.get(allocation.documentId);
-    return document === undefined ? [] : [settled(document, 'received', allocation.amount)];
-  });
+  const settled: Settled[] = [];
+  let kept: Credit = { kind: 'receipt', receipt };
+  for (const [i, { documentId, amount: part }] of input.allocations.entries()) {
+    const ofDebt = material.allocations.filter(({ debtId }) => debtId === documentId);
+    const at = { date, path: `allocations[${i}].amount` };
+    const one = bringTogether(kept, documents.get(documentId), part, at, { ...material, ofDebt }, moment);
+    if (!one.ok) return one;
+    settled.push(one.value);
+    kept = one.value.credit;
+  }
+  const { add, put } = changesOfSettled(settled);
   return accept({
     value: { id: receipt.id, number },
     changes: {
       add: {
-        receipts: [recorded],
-        journal: [posted, ...late].map(({ entry }) => entry),
-        journalLines: [posted, ...late].flatMap(({ lines }) => lines),
-        ...(released.value.length > 0 && { taxEntries: released.value.flatMap((r) => r.entries) }),
+        ...add,
+        receipts: [kept.kind === 'receipt' ? kept.receipt : receipt],
+        journal: [posted.entry, ...(add.journal ?? [])],
+        journalLines: [...posted.lines, ...(add.journalLines ?? [])],
       },
-      put: {
-        documents: changed,
-        series: [advance(series, date, '')],
-        ...(released.value.length > 0 && { taxPeriods: periodsOf(released.value) }),
-      },
+      put: { ...put, series: [advance(series, date, '')] },
       audit: {
         subject: number,
-        about: [receipt.id, customer.id, ...receipt.settles],
+        about: [receipt.id, customer.id, ...input.allocations.map(({ documentId }) => documentId)],
         after: { customer: customer.name, amount, method: input.method },
       },
     },

@@ -2,19 +2,19 @@ import type { Decision, Moment } from '@/core/book/changes';
 import type { Transmission } from '@/core/delivery/transmission';
 import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
-import { type DocumentLink, homePart, type IssuedDocument, restated, settled } from '@/core/documents/issued';
+import { type DocumentLink, type IssuedDocument, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { nextNumber, type Series } from '@/core/documents/series';
 import { quotedParts } from '@/core/documents/stages';
 import type { DocumentStyle } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minor, negated, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, negated, total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
-import { entryOf } from '@/core/ledger/entry';
-import { differenceSides } from '@/core/ledger/posting/receipt';
+import type { Allocation } from '@/core/settlement/allocation';
 import type { Registration } from '@/core/tax/registration';
 import { settledTransmissions } from '../delivery/sending';
+import { bringTogether, changesOfSettled } from '../payments/allocate';
 import { changesOf, plainBeside, writeDocument } from './writeDocument';
 
 export interface CreditMaterial {
@@ -28,6 +28,8 @@ export interface CreditMaterial {
   readonly style: DocumentStyle;
   /** Of the invoice's e-invoice: what they ask for is done by a credit note. */
   readonly transmissions: readonly Transmission[];
+  /** All that was made of the invoice so far. */
+  readonly allocations: readonly Allocation[];
 }
 
 /** Credit notes on an invoice among its family, in the order they were issued. */
@@ -55,7 +57,7 @@ export function credit(
   { date, reason }: { readonly date: IsoDate; readonly reason: string },
   moment: Moment,
 ): Decision<DocumentLink> {
-  const { invoice, family, registration, series, chart, transmissions } = material;
+  const { invoice, family, registration, series, chart, transmissions, allocations } = material;
   if (!KINDS[invoice.kind].creditable)
     return refuse({ code: 'wrong-kind', path: 'documentId', number: invoice.number, takes: 'invoice' });
   if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', by: 'cancelled' });
@@ -78,29 +80,33 @@ export function credit(
   const written = writeDocument(content.value, registration, series, chart, beside, moment);
   if (!written.ok)
     return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
-  const note = written.value.document;
+  const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };
+  const settling = { chart, registrations: [registration], ofDebt: allocations };
   const owed = negated(note.open);
   const setOff: Minor = invoice.open < owed ? invoice.open : owed;
-  // Rounding may leave a cent in home currency between what the two stand at.
-  const difference = minor(homePart(invoice, setOff) + homePart(note, negated(setOff)));
-  const posted = entryOf(written.value.posted.entry, [
-    ...written.value.posted.lines,
-    ...differenceSides(difference, head.number, chart),
-  ]);
   const link = { id: note.id, number: note.number };
-  const noted = settled(note, 'credited', negated(setOff));
-  const taken: IssuedDocument = {
-    ...settled(invoice, 'credited', setOff),
-    creditNotes: [...invoice.creditNotes, link],
-  };
-  const { add, put } = changesOf({ ...written.value, document: noted, posted });
+  const before: IssuedDocument = { ...invoice, creditNotes: [...invoice.creditNotes, link] };
+  const settled =
+    setOff === NOTHING
+      ? null
+      : bringTogether({ kind: 'credit-note', note }, before, setOff, { date, path: 'amount' }, settling, moment);
+  if (settled?.ok === false) return settled;
+  const taken = restated(settled?.value.debt ?? before);
+  const noted = settled?.value.credit.kind === 'credit-note' ? settled.value.credit.note : note;
+  const { add, put } = changesOf({ ...written.value, document: noted });
+  const own = settled === null ? {} : changesOfSettled([settled.value]).add;
   const after = [...family.filter((d) => d.id !== invoice.id), taken, noted];
   return accept({
     value: link,
     changes: {
-      add,
+      add: {
+        ...add,
+        journal: [...(add?.journal ?? []), ...(own.journal ?? [])],
+        journalLines: [...(add?.journalLines ?? []), ...(own.journalLines ?? [])],
+      },
       put: {
         ...put,
+        ...(settled !== null && { allocations: [settled.value.allocation] }),
         documents: [taken, ...quoteBehind(taken, after)],
         transmissions: settledTransmissions(transmissions, `credited by ${note.number}`, moment),
       },

@@ -15,7 +15,7 @@ function receiptOf(draft: Draft, sides: readonly Side[], registration: Registrat
   const receivables = accountFor(chart, 'receivables');
   const owed = total(sides.filter(({ account }) => account === receivables).map(({ amount }) => amount));
   if (owed <= 0n) return [];
-  const paid = receiptSides(owed, owed, moneyAccountFor(chart, draft.paidBy), chart);
+  const paid = receiptSides(owed, moneyAccountFor(chart, draft.paidBy), chart);
   const taxes = registration.basis === 'on-payment' ? sides.filter(({ taxCode }) => taxCode !== undefined) : [];
   const released = taxes.flatMap((side): readonly Side[] => [
     { account: side.account, amount: negated(side.amount) },

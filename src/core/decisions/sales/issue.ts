@@ -130,6 +130,8 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
     {
       customer,
       documents: new Map([[document.id, document]]),
+      allocations: [],
+      homeCurrency: content.home?.currency ?? content.currency,
       series: receipts,
       chart,
       registrations: [registration],

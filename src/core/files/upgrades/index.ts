@@ -4,6 +4,7 @@ import { upgradeV1 } from './v1';
 import { upgradeV2 } from './v2';
 import { upgradeV3 } from './v3';
 import { upgradeV4 } from './v4';
+import { upgradeV5 } from './v5';
 
 /** Rows by table, of whatever version. */
 export type OldBook = Readonly<Record<string, readonly unknown[]>>;
@@ -29,6 +30,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['book', 'accounts', 'series', 'customers', 'drafts', 'documents', 'receipts'], upgradeV2),
   upgrade(['book', 'customers', 'attachments'], upgradeV3),
   upgrade(['book', 'withholdingTypes', 'accounts', 'styles', 'customers', 'taxEntries', 'documents'], upgradeV4),
+  upgrade(['accounts', 'documents', 'receipts', 'journalLines', 'taxEntries'], upgradeV5),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

@@ -1,23 +1,13 @@
-import { type Minor, minor, NOTHING, negated, plus } from '@/core/kernel/money';
+import { type Minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import { type Account, accountFor } from '../account';
 import type { Side } from '../entry';
 import type { TaxPosting } from './taxAccounts';
 
-/**
- * Money in, in home currency: bank up by what it is worth on its day, receivables down by what the
- * documents stood at; the difference is one of exchange.
- */
-export function receiptSides(
-  amount: Minor,
-  relieved: Minor,
-  bankAccount: string,
-  chart: readonly Account[],
-): readonly Side[] {
-  const difference = minor(relieved - amount);
+/** Money in, in home currency: what it is worth on its day goes to the account it came to, and stands to the customer’s credit. */
+export function receiptSides(worth: Minor, moneyAccount: string, chart: readonly Account[]): readonly Side[] {
   return [
-    { account: bankAccount, amount },
-    { account: accountFor(chart, 'receivables'), amount: negated(relieved) },
-    ...(difference === NOTHING ? [] : [{ account: accountFor(chart, 'exchange'), amount: difference }]),
+    { account: moneyAccount, amount: worth },
+    { account: accountFor(chart, 'receivables'), amount: negated(worth) },
   ];
 }
 

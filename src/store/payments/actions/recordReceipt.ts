@@ -1,6 +1,6 @@
 import { type ReceiptInput, receive } from '@/core/decisions/payments/recordReceipt';
 import { seriesFor } from '@/core/documents/series';
-import { isIsoDate } from '@/core/kernel/date';
+import { isIsoDate, isoDate } from '@/core/kernel/date';
 import { present, ratesOn } from '../../load';
 import type { Action } from '../../perform';
 
@@ -8,28 +8,35 @@ import type { Action } from '../../perform';
 export const recordReceipt: Action<ReceiptInput, { id: string; number: string }> = {
   name: 'record receipt',
   async decide(db, input, moment) {
-    const [customer, documents, series, chart, registrations] = await Promise.all([
+    const ids = input.allocations.map((allocation) => allocation.documentId);
+    const [customer, documents, allocations, series, chart, registrations, book] = await Promise.all([
       db.customers.get(input.customerId),
-      db.documents.bulkGet(input.allocations.map((allocation) => allocation.documentId)),
+      db.documents.bulkGet(ids),
+      db.allocations.where('debtId').anyOf(ids).toArray(),
       db.series.toArray(),
       db.accounts.toArray(),
       db.registrations.toArray(),
+      db.book.get('book'),
     ]);
     const found = documents.flatMap((document) => (document === undefined ? [] : [[document.id, document] as const]));
     const [first] = found;
     const content = first?.[1].content;
-    const abroad = content?.home === undefined || !isIsoDate(input.date) ? [] : [content.currency];
-    const rates = abroad.length === 0 || !isIsoDate(input.date) ? null : await ratesOn(db, abroad, input.date);
+    const { homeCurrency } = present(book, 'the book').business;
+    const currency = input.currency ?? content?.currency ?? homeCurrency;
+    const abroad = currency !== homeCurrency && isIsoDate(input.date);
+    const rates = abroad ? await ratesOn(db, [currency], isoDate(input.date)) : null;
     const own = seriesFor(series, 'receipt', content?.registrationId ?? '');
     return receive(
       input,
       {
         customer,
         documents: new Map(found),
+        allocations,
+        homeCurrency,
         series: present(own, 'the receipt series'),
         chart,
         registrations,
-        rate: rates?.get(content?.currency ?? '') ?? null,
+        rate: rates?.get(currency) ?? null,
       },
       moment,
     );

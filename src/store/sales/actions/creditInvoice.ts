@@ -25,7 +25,8 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
       db.styles.toArray(),
       db.customers.get(invoice.customerId),
       db.book.get('book'),
-    ]).then(([registration, series, chart, family, transmissions, styles, customer, book]) =>
+      db.allocations.where('debtId').equals(documentId).toArray(),
+    ]).then(([registration, series, chart, family, transmissions, styles, customer, book, allocations]) =>
       accept({
         invoice,
         family,
@@ -33,6 +34,7 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
         series: present(seriesFor(series, 'credit-note', registrationId), 'the credit note series'),
         chart,
         transmissions,
+        allocations,
         style: styleFor(styles, invoice.styleId, customer?.styleId ?? '', book?.business.styleId ?? ''),
       }),
     );

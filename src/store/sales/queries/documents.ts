@@ -5,7 +5,8 @@ import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { OWED_KINDS } from '@/core/documents/kinds';
 import { holdsParts, searchParts } from '@/core/kernel/words';
-import type { Receipt } from '@/core/receipts/receipt';
+import { type Allocation, standing } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
 import type { BookDb } from '../../schema';
 
 interface Keyed {
@@ -80,10 +81,22 @@ export async function overdueInvoices(db: BookDb, today: string, limit: number):
     .slice(0, limit);
 }
 
-/** Receipts that settled any of these documents, oldest first. */
+/** Allocations of which any of these documents is the debt or the credit, in the order they were made. */
+export async function allocationsOf(db: BookDb, documentIds: readonly string[]): Promise<Allocation[]> {
+  const [asDebt, asCredit] = await Promise.all([
+    db.allocations.where('debtId').anyOf(documentIds).toArray(),
+    db.allocations.where('creditId').anyOf(documentIds).toArray(),
+  ]);
+  const all = new Map([...asDebt, ...asCredit].map((one) => [one.id, one]));
+  return [...all.values()].sort((a, b) => (a.at === b.at ? a.turn - b.turn : a.at < b.at ? -1 : 1));
+}
+
+/** Receipts that settle any of these documents, oldest first. */
 export async function receiptsOf(db: BookDb, documentIds: readonly string[]): Promise<Receipt[]> {
-  const all = await db.receipts.where('settles').anyOf(documentIds).distinct().toArray();
-  return all.sort((a, b) => (a.date < b.date ? -1 : 1));
+  const made = await allocationsOf(db, documentIds);
+  const ids = standing(made).flatMap(({ creditKind, creditId }) => (creditKind === 'receipt' ? [creditId] : []));
+  const all = await db.receipts.bulkGet([...new Set(ids)]);
+  return all.flatMap((receipt) => receipt ?? []).sort((a, b) => (a.date < b.date ? -1 : 1));
 }
 
 /** A draft with the name of its customer, '' while none is chosen. */

@@ -4,19 +4,22 @@ import type { Attachment } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { JournalLine } from '@/core/ledger/entry';
-import type { Receipt } from '@/core/receipts/receipt';
+import type { Allocation } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
 import { transmissionsOf } from '../../delivery/queries/sent';
 import { loadFamily } from '../../load';
 import type { BookDb } from '../../schema';
-import { receiptsOf } from './documents';
+import { allocationsOf, receiptsOf } from './documents';
 
 /** A document with all that stands behind and beside it. */
 export interface DocumentFile {
   readonly document: IssuedDocument;
   readonly family: readonly IssuedDocument[];
   readonly drafts: readonly Draft[];
-  /** Receipts that settled any document of the family. */
+  /** Receipts that settle any document of the family. */
   readonly receipts: readonly Receipt[];
+  /** What was made of the document with credits or debts, undone ones too, in order. */
+  readonly allocations: readonly Allocation[];
   /** Lines of its entry, and of the one that cancelled it. */
   readonly lines: readonly JournalLine[];
   readonly attachments: readonly Attachment[];
@@ -32,18 +35,19 @@ export async function documentFile(db: BookDb, id: string): Promise<DocumentFile
   if (document === undefined) return null;
   const family = await loadFamily(db, document.familyId);
   const entries = [document.entryId, document.cancelled?.entryId ?? ''].filter(Boolean);
-  const [drafts, receipts, lines, attachments, transmissions, events] = await Promise.all([
+  const [drafts, receipts, allocations, lines, attachments, transmissions, events] = await Promise.all([
     db.drafts.where('familyId').equals(document.familyId).toArray(),
     receiptsOf(
       db,
       family.map((member) => member.id),
     ),
+    allocationsOf(db, [id]),
     db.journalLines.where('entryId').anyOf(entries).toArray(),
     attachmentsOf(db, id),
     transmissionsOf(db, id),
     historyOf(db, id),
   ]);
-  return { document, family, drafts, receipts, lines, attachments, transmissions, events };
+  return { document, family, drafts, receipts, allocations, lines, attachments, transmissions, events };
 }
 
 /** Files kept with a draft, a document or a customer, oldest first. */

@@ -1,5 +1,4 @@
 import Dexie from 'dexie';
-import type { IssuedDocument } from '@/core/documents/issued';
 import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
@@ -8,6 +7,7 @@ import type { JournalLine } from '@/core/ledger/entry';
 import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { periodIdOf, type Span, spanOf } from '@/core/returns/calendar';
 import type { ProofMaterial, TouchingJournal } from '@/core/returns/proof';
+import { undoingOf } from '@/core/returns/release';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../../schema';
@@ -21,49 +21,52 @@ export function manualTaxLines(db: BookDb, account: string, until: IsoDate): Pro
 }
 
 /**
- * Documents on payment basis that receipts of a period paid of: those that its tax entries name, and
- * those that a receipt dated in it paid of without leaving any entry.
+ * Documents on payment basis that were paid of in a period: those that its tax entries name, and those of which an
+ * allocation was made or undone in it without leaving any entry.
  */
 function releasesOf(
   db: BookDb,
   registration: Registration,
-  span: Span,
+  { start, end }: Span,
   entered: readonly TaxEntry[],
 ): Promise<Released> {
-  return db.receipts
-    .where('[date+number]')
-    .between([span.start, Dexie.minKey], [span.end, Dexie.maxKey])
-    .toArray()
-    .then((dated) => {
-      const named = dated.flatMap((receipt) => receipt.allocations.map((allocation) => allocation.documentId));
-      return db.documents.bulkGet([...new Set([...entered.map((e) => e.documentId), ...named])]).then((found) => {
-        const documents = found.flatMap((d) =>
-          d?.content.basis === 'on-payment' && d.content.registrationId === registration.id ? [d] : [],
-        );
-        const customers = [...new Set(documents.map((d) => d.customerId))];
-        return Promise.all([
-          db.receipts.where('customerId').anyOf(customers).toArray(),
-          db.taxEntries
-            .where('documentId')
-            .anyOf(documents.map((d) => d.id))
-            .toArray(),
-        ]).then(([receipts, all]) => {
-          const placed = new Set(all.map((entry) => entry.receiptId));
-          const here = dated.filter((receipt) => !placed.has(receipt.id)).map((receipt) => receipt.id);
-          const paidOf = (document: IssuedDocument) =>
-            receipts.filter((r) => r.allocations.some((a) => a.documentId === document.id));
-          return {
-            releases: documents.map((document) => ({ document, registration, receipts: paidOf(document) })),
-            receiptIds: new Set([...entered.map((entry) => entry.receiptId), ...here]),
-          };
-        });
+  return Promise.all([
+    db.allocations.where('date').between(start, end, true, true).toArray(),
+    db.allocations.where('undoneOn').between(start, end, true, true).toArray(),
+  ]).then(([made, undone]) => {
+    const dated = [
+      ...made.map(({ id, debtId }) => ({ id, debtId })),
+      ...undone.map(({ id, debtId }) => ({ id: undoingOf(id), debtId })),
+    ];
+    const named = [...new Set([...entered.map((e) => e.documentId), ...dated.map(({ debtId }) => debtId)])];
+    return db.documents.bulkGet(named).then((found) => {
+      const documents = found.flatMap((d) =>
+        d?.content.basis === 'on-payment' && d.content.registrationId === registration.id ? [d] : [],
+      );
+      const ids = documents.map((d) => d.id);
+      return Promise.all([
+        db.allocations.where('debtId').anyOf(ids).toArray(),
+        db.taxEntries.where('documentId').anyOf(ids).toArray(),
+      ]).then(([allocations, all]) => {
+        const placed = new Set(all.map((entry) => entry.allocationId));
+        const here = dated.flatMap(({ id }) => (placed.has(id) ? [] : [id]));
+        const ofDebt = grouped(allocations, ({ debtId }) => debtId);
+        return {
+          releases: documents.map((document) => ({
+            document,
+            registration,
+            allocations: ofDebt.get(document.id) ?? [],
+          })),
+          payingIds: new Set([...entered.map((entry) => entry.allocationId), ...here]),
+        };
       });
     });
+  });
 }
 
-type Released = Pick<ProofMaterial, 'releases' | 'receiptIds'>;
+type Released = Pick<ProofMaterial, 'releases' | 'payingIds'>;
 
-const NONE_RELEASED: Released = { releases: [], receiptIds: new Set() };
+const NONE_RELEASED: Released = { releases: [], payingIds: new Set() };
 
 /** Documents on payment basis issued in a period, with what they wrote as not yet due. */
 function notYetDueOf(db: BookDb, registration: Registration, { start, end }: Span, account: string) {
@@ -87,7 +90,7 @@ function notYetDueOf(db: BookDb, registration: Registration, { start, end }: Spa
         .toArray(),
     ]).then(([entries, lines]) => {
       const entriesOf = grouped(
-        entries.filter(({ receiptId }) => receiptId === ''),
+        entries.filter(({ allocationId }) => allocationId === ''),
         (entry) => entry.documentId,
       );
       const linesOf = grouped(
@@ -161,13 +164,13 @@ export async function proofMaterial(db: BookDb, registration: Registration, star
       onPayment ? notYetDueOf(db, registration, span, notYetDueAccountOf(registration, chart)) : [],
     ]);
   const filing = period?.filed?.entryId;
-  const entered = taxEntries.filter((entry) => entry.receiptId !== '');
-  const { releases, receiptIds } =
+  const entered = taxEntries.filter((entry) => entry.allocationId !== '');
+  const { releases, payingIds } =
     onPayment || entered.length > 0 ? await releasesOf(db, registration, span, entered) : NONE_RELEASED;
   const own = marked.filter((line) => line.account === account);
   return {
     releases,
-    receiptIds,
+    payingIds,
     documents,
     taxEntries,
     balances,

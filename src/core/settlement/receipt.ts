@@ -7,14 +7,14 @@ import { type Minor, minor, minus, NOTHING, readMoney, total } from '@/core/kern
 import type { Refusal } from '@/core/kernel/result';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 
-/** The part of a receipt that settles one document. */
-export interface Allocation {
+/** What of a sum settles one document. */
+export interface Settling {
   readonly documentId: string;
   readonly number: string;
   readonly amount: Minor;
 }
 
-/** Money received from a customer, all of it allocated. */
+/** Money received from a customer. What it settles are allocations; what is left of it is kept on account. */
 export interface Receipt {
   readonly id: string;
   readonly number: string;
@@ -29,12 +29,13 @@ export interface Receipt {
   readonly currency: Currency;
   /** What it was worth in home currency on its day. */
   readonly amountHome: Minor;
-  readonly allocations: readonly Allocation[];
-  /** Ids of the documents it settles, for the index. */
-  readonly settles: readonly string[];
+  /** Still on account, in `currency`. */
+  readonly open: Minor;
+  /** The same as it stands on receivables, in home currency. */
+  readonly openHome: Minor;
+  /** 1 while something is on account: database indexes hold no booleans. */
+  readonly isOpen: 0 | 1;
   readonly entryId: string;
-  /** Entries of tax that it released late, posted apart from the money; missing for none. */
-  readonly releaseEntryIds?: readonly string[];
   readonly recordedAt: string;
   readonly keys: readonly string[];
 }
@@ -43,9 +44,9 @@ export interface Receipt {
 export function allocateOldestFirst(
   open: readonly IssuedDocument[],
   amount: Minor,
-): { readonly allocations: readonly Allocation[]; readonly left: Minor } {
+): { readonly allocations: readonly Settling[]; readonly left: Minor } {
   let left = amount;
-  const allocations: Allocation[] = [];
+  const allocations: Settling[] = [];
   const oldestFirst = [...open].sort((a, b) =>
     a.dueDate === b.dueDate ? (a.number < b.number ? -1 : 1) : a.dueDate < b.dueDate ? -1 : 1,
   );
@@ -61,13 +62,11 @@ export function allocateOldestFirst(
 
 /** What keeps these allocations from being recorded. Paths are `allocations[i].amount`. */
 export function allocationRefusals(
-  allocations: readonly Allocation[],
+  allocations: readonly Settling[],
   documents: ReadonlyMap<string, IssuedDocument>,
   customerId: string,
 ): Refusal[] {
   const refusals: Refusal[] = [];
-  if (allocations.length === 0)
-    refusals.push({ code: 'missing', path: 'allocations', wanted: 'say-what-money-settles' });
   const seen = new Set<string>();
   allocations.forEach((allocation, i) => {
     const path = `allocations[${i}].amount`;
@@ -95,6 +94,6 @@ export function moneySample(currency: Currency): string {
   return decimals === 0 ? '12' : `12.${'50'.padEnd(decimals, '0').slice(0, decimals)}`;
 }
 
-export function allocated(allocations: readonly Allocation[]): Minor {
+export function allocated(allocations: readonly Settling[]): Minor {
   return allocations.length === 0 ? NOTHING : minor(total(allocations.map((a) => a.amount)));
 }

@@ -1,0 +1,103 @@
+'use client';
+
+import { toast } from 'sonner';
+import type { Currency } from '@/core/kernel/currency';
+import { writeDate } from '@/core/kernel/date';
+import type { Minor } from '@/core/kernel/money';
+import { refuse } from '@/core/kernel/result';
+import { showMoney } from '@/core/kernel/show';
+import { readTypedDate } from '@/core/parties/terms';
+import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
+import { allocateCredit } from '@/store/payments/actions/allocate';
+import { debtsOf } from '@/store/payments/queries/receiptFile';
+import { Dialog } from '@/ui/Dialog';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { act, today, useBook } from '../../shell/book';
+import { DateField } from '../DateField';
+import { SlipFoot } from '../FormFoot';
+import { useActionForm } from '../useActionForm';
+
+/** What is left of a receipt or a credit note, to be used for what its customer owes. */
+export interface CreditLeft {
+  readonly id: string;
+  readonly number: string;
+  readonly customerId: string;
+  readonly currency: Currency;
+  readonly left: Minor;
+}
+
+interface AllocateDialogProps {
+  readonly credit: CreditLeft;
+  readonly onClose: () => void;
+}
+
+/** Settles an open document with money on account or with a credit note. */
+export function AllocateDialog({ credit, onClose }: AllocateDialogProps) {
+  const { currency, left } = credit;
+  const debts = useBook((db) => debtsOf(db, credit.customerId, currency), [credit.customerId, currency]) ?? [];
+  const { form, submit, field, general, busy } = useActionForm({
+    initial: { debtId: '', amount: '', date: 'today' },
+    run: ({ debtId, amount, date }) => {
+      const debt = debts.find(({ id }) => id === debtId) ?? debts[0];
+      const most = debt === undefined || debt.open > left ? left : debt.open;
+      const typed = amount.trim() === '' ? most : readTypedMoney(amount, currency);
+      const wanted = { what: 'money-such-as', sample: moneySample(currency) } as const;
+      if (typed === null) return Promise.resolve(refuse({ code: 'invalid', path: 'amount', wanted, found: amount }));
+      return act(allocateCredit, {
+        creditId: credit.id,
+        debtId: debt?.id ?? '',
+        amount: typed,
+        date: readTypedDate(date, today(), today()) ?? date,
+      });
+    },
+    onDone: (_, { debtNumber }) => {
+      toast(`${credit.number} settles ${debtNumber}`);
+      onClose();
+    },
+  });
+  const chosen = debts.find(({ id }) => id === form.watch('debtId')) ?? debts[0];
+  const most = chosen === undefined || chosen.open > left ? left : chosen.open;
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Settle with ${credit.number}`}
+      description={
+        debts.length === 0
+          ? `Nothing is open in ${currency}: it is kept for what comes.`
+          : `${showMoney(left, currency)} ${currency} is left of it.`
+      }
+    >
+      <form onSubmit={submit}>
+        {debts.length > 0 && (
+          <>
+            <ChoiceField
+              label="What it settles"
+              autoFocus
+              options={debts.map(
+                (d) => [d.id, `${d.number}, due ${writeDate(d.dueDate)}: ${showMoney(d.open, currency)} open`] as const,
+              )}
+              {...field('debtId')}
+            />
+            <div className="grid grid-cols-2 gap-x-4">
+              <TextField
+                label={`Amount, ${currency}`}
+                inputMode="decimal"
+                placeholder={showMoney(most, currency)}
+                {...field('amount')}
+              />
+              <DateField label="Day" {...field('date')} />
+            </div>
+          </>
+        )}
+        <SlipFoot
+          label="Settle it"
+          busy={busy || debts.length === 0}
+          general={general}
+          leave="Not now"
+          onClose={onClose}
+        />
+      </form>
+    </Dialog>
+  );
+}

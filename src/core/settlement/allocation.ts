@@ -1,0 +1,134 @@
+import { inStep } from '@/core/documents/bookFigures';
+import { type IssuedDocument, settled } from '@/core/documents/issued';
+import type { Currency } from '@/core/kernel/currency';
+import type { IsoDate } from '@/core/kernel/date';
+import { type Minor, minor, minus, NOTHING, negated } from '@/core/kernel/money';
+import type { Receipt } from './receipt';
+
+/** What became of an allocation that was taken back. */
+export interface Undone {
+  readonly on: IsoDate;
+  /** Instant. */
+  readonly at: string;
+  /** As that of the allocation. */
+  readonly turn: number;
+  /** Entries that took back what it had posted. */
+  readonly entryIds: readonly string[];
+}
+
+/**
+ * A credit (a receipt or a credit note) brought together with a debt (an invoice or an opening item) of one customer and
+ * one currency. A record of its own: it is never changed but for being undone.
+ */
+export interface Allocation {
+  readonly id: string;
+  readonly customerId: string;
+  readonly creditKind: 'receipt' | 'credit-note';
+  readonly creditId: string;
+  readonly creditNumber: string;
+  readonly debtId: string;
+  readonly debtNumber: string;
+  readonly date: IsoDate;
+  readonly currency: Currency;
+  /** What goes of both, in their currency. */
+  readonly amount: Minor;
+  /** What goes of the debt as it stands on receivables, in home currency. */
+  readonly debtHome: Minor;
+  /** The same of the credit; what differs is one of exchange. */
+  readonly creditHome: Minor;
+  /** The credit note is one on this very invoice: it takes the invoice back rather than pay it. */
+  readonly takesBack: boolean;
+  /** Entries that hold what it posted: differences of exchange, and tax that fell due. */
+  readonly entryIds: readonly string[];
+  /** Instant it was made. */
+  readonly at: string;
+  /** Place among all that was made and undone with its debt, from 0: instants may be the same. */
+  readonly turn: number;
+  /** Kept for the index: day it was undone; empty while it stands. */
+  readonly undoneOn: IsoDate | '';
+  readonly undone: Undone | null;
+}
+
+/** What we hold for a customer, above zero: money on account, or a credit note. */
+export type Credit =
+  | { readonly kind: 'receipt'; readonly receipt: Receipt }
+  | { readonly kind: 'credit-note'; readonly note: IssuedDocument };
+
+/** What a credit is and what is left of it, above zero, in its currency and as it stands on receivables. */
+export function leftOfCredit(credit: Credit): {
+  readonly id: string;
+  readonly number: string;
+  readonly customerId: string;
+  readonly currency: Currency;
+  readonly open: Minor;
+  readonly openHome: Minor;
+} {
+  if (credit.kind === 'receipt') return credit.receipt;
+  const { id, number, customerId, content, open, openHome } = credit.note;
+  return { id, number, customerId, currency: content.currency, open: negated(open), openHome: negated(openHome) };
+}
+
+/** True where the credit note is one on this invoice. */
+export function takesBack(credit: Credit, debtId: string): boolean {
+  return credit.kind === 'credit-note' && credit.note.content.corrects?.documentId === debtId;
+}
+
+/** Home amounts that go with a part of both; the last part takes all that is left. */
+export function homeParts(
+  credit: Credit,
+  debt: IssuedDocument,
+  amount: Minor,
+): { readonly debtHome: Minor; readonly creditHome: Minor } {
+  const { open, openHome } = leftOfCredit(credit);
+  return { debtHome: inStep(amount, debt.open, debt.openHome), creditHome: inStep(amount, open, openHome) };
+}
+
+type Moved = Pick<Allocation, 'amount' | 'debtHome' | 'creditHome' | 'takesBack'>;
+
+const back = ({ amount, debtHome, creditHome, takesBack: own }: Moved): Moved => ({
+  amount: negated(amount),
+  debtHome: negated(debtHome),
+  creditHome: negated(creditHome),
+  takesBack: own,
+});
+
+/** The debt after the allocation. */
+export function debtAfter(debt: IssuedDocument, { amount, debtHome, takesBack: own }: Moved): IssuedDocument {
+  return settled(debt, own ? 'credited' : 'received', amount, debtHome);
+}
+
+/** The credit after the allocation. */
+export function creditAfter(credit: Credit, { amount, creditHome, takesBack: own }: Moved): Credit {
+  if (credit.kind === 'credit-note') {
+    const note = settled(credit.note, own ? 'credited' : 'received', negated(amount), negated(creditHome));
+    return { kind: 'credit-note', note };
+  }
+  const open = minus(credit.receipt.open, amount);
+  const openHome = minus(credit.receipt.openHome, creditHome);
+  return { kind: 'receipt', receipt: { ...credit.receipt, open, openHome, isOpen: open === NOTHING ? 0 : 1 } };
+}
+
+/** The debt as it was before the allocation, whatever has happened to it since. */
+export function debtBefore(debt: IssuedDocument, allocation: Moved): IssuedDocument {
+  return debtAfter(debt, back(allocation));
+}
+
+/** The credit as it was before the allocation, whatever has happened to it since. */
+export function creditBefore(credit: Credit, allocation: Moved): Credit {
+  return creditAfter(credit, back(allocation));
+}
+
+/** What an allocation leaves on receivables, to be moved to exchange differences; nothing in home currency. */
+export function differenceOf({ debtHome, creditHome }: Pick<Moved, 'debtHome' | 'creditHome'>): Minor {
+  return minor(debtHome - creditHome);
+}
+
+/** Of allocations with one debt: those that stand, newest first. */
+export function standing(allocations: readonly Allocation[]): readonly Allocation[] {
+  return allocations.filter(({ undone }) => undone === null).sort((a, b) => b.turn - a.turn);
+}
+
+/** The next turn among all that was made and undone with a debt. */
+export function nextTurn(allocations: readonly Allocation[]): number {
+  return allocations.reduce((next, { turn, undone }) => Math.max(next, turn + 1, (undone?.turn ?? -1) + 1), 0);
+}

@@ -1,0 +1,53 @@
+import {
+  type AllocateInput,
+  allocate,
+  type PairMaterial,
+  undoAllocation as takeBack,
+} from '@/core/decisions/payments/allocate';
+import type { IssuedDocument } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
+import type { Allocation, Credit } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
+import type { Action } from '../../perform';
+import type { BookDb } from '../../schema';
+
+function creditOf(receipt: Receipt | undefined, document: IssuedDocument | undefined): Credit | undefined {
+  if (receipt !== undefined) return { kind: 'receipt', receipt };
+  return document !== undefined && KINDS[document.kind].creditsOwed
+    ? { kind: 'credit-note', note: document }
+    : undefined;
+}
+
+/** A credit and a debt, with what making or undoing an allocation of the two looks at. */
+function loadPair(db: BookDb, { creditId, debtId }: Pick<AllocateInput, 'creditId' | 'debtId'>): Promise<PairMaterial> {
+  return Promise.all([
+    db.receipts.get(creditId),
+    db.documents.get(creditId),
+    db.documents.get(debtId),
+    db.allocations.where('debtId').equals(debtId).toArray(),
+    db.accounts.toArray(),
+    db.registrations.toArray(),
+  ]).then(([receipt, note, debt, ofDebt, chart, registrations]) => ({
+    credit: creditOf(receipt, note),
+    debt,
+    ofDebt,
+    chart,
+    registrations,
+  }));
+}
+
+/** Settles a debt with money on account, or with a credit note. */
+export const allocateCredit: Action<AllocateInput, Allocation> = {
+  name: 'allocate',
+  async decide(db, input, moment) {
+    return allocate(input, await loadPair(db, input), moment);
+  },
+};
+
+/** Undoes the newest allocation between a credit and a debt. */
+export const undoAllocation: Action<Omit<AllocateInput, 'amount'>, Allocation> = {
+  name: 'undo allocation',
+  async decide(db, input, moment) {
+    return takeBack(input, await loadPair(db, input), moment);
+  },
+};
