@@ -1,4 +1,3 @@
-import type { IssuedDocument } from '@/core/documents/issued';
 import { monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
@@ -6,7 +5,7 @@ import { wordEndings } from '@/core/kernel/words';
 import type { JournalLine } from '@/core/ledger/entry';
 import { addToBalances } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
-import type { Receipt } from '@/core/settlement/receipt';
+import type { OnReceivables } from '@/core/settlement/receipt';
 import type { BookDb } from './schema';
 import { type Worded, wordCounts } from './vocabulary';
 
@@ -49,21 +48,13 @@ export async function moveCustomers(
   );
 }
 
-/** What stands on receivables for a customer. */
-type Standing = Pick<IssuedDocument, 'customerId' | 'openHome'>;
-
-/** Money on account, as it stands on receivables: below zero. */
-export function onReceivables({ customerId, openHome }: Receipt): Standing {
-  return { customerId, openHome: negated(openHome) };
-}
-
 /**
  * How far open amounts move, in home currency, when these rows are written over the stored ones.
  * One that moved to another customer takes its open amount along.
  */
 export function openMoves(
-  after: readonly Standing[],
-  before: readonly (Standing | undefined)[],
+  after: readonly OnReceivables[],
+  before: readonly (OnReceivables | undefined)[],
 ): { customerId: string; by: Minor }[] {
   return after.flatMap((document, i) => {
     const was = before[i];

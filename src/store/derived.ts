@@ -3,7 +3,7 @@ import { monthOf } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { total } from '@/core/kernel/money';
 import { addToBalances } from '@/core/returns/return';
-import { onReceivables } from './balances';
+import { onReceivables } from '@/core/settlement/receipt';
 import { vocabularyOf } from './vocabulary';
 
 /** Everything that is kept up beside the truth, worked out from it: rows by table. */

@@ -3,7 +3,8 @@ import type { Changes, Moment } from '@/core/book/changes';
 import type { TruthTable } from '@/core/book/tables';
 import { grouped } from '@/core/kernel/grouped';
 import { isBalanced } from '@/core/ledger/entry';
-import { moveAccounts, moveCustomers, moveTax, moveVocabulary, onReceivables, openMoves } from './balances';
+import { onReceivables } from '@/core/settlement/receipt';
+import { moveAccounts, moveCustomers, moveTax, moveVocabulary, openMoves } from './balances';
 import type { BookDb } from './schema';
 
 /**

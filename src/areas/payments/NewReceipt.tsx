@@ -22,6 +22,7 @@ import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { DateField } from '../shared/DateField';
+import { OnAccount } from '../shared/settlement/OnAccount';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
@@ -226,6 +227,7 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
             )}
           </div>
         )}
+        {customer !== null && <OnAccount customerId={customer.id} />}
         {customer === null && <p className="py-6 text-soft">Choose who paid, and the open invoices stand here.</p>}
         {customer !== null && owed !== undefined && open.length === 0 && (
           <p className="py-6 text-soft">{customer.name} owes nothing: what came is kept on account.</p>

@@ -3,7 +3,7 @@ import { KINDS } from '@/core/documents/kinds';
 import { type Currency, exponentOf } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { readTypedDecimal } from '@/core/kernel/decimal';
-import { type Minor, minor, minus, NOTHING, readMoney, total } from '@/core/kernel/money';
+import { type Minor, minor, minus, NOTHING, negated, readMoney, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 
@@ -38,6 +38,17 @@ export interface Receipt {
   readonly entryId: string;
   readonly recordedAt: string;
   readonly keys: readonly string[];
+}
+
+/** What stands on receivables for a customer, in home currency: above zero it owes us. */
+export interface OnReceivables {
+  readonly customerId: string;
+  readonly openHome: Minor;
+}
+
+/** Money on account, as it stands on receivables: below zero. */
+export function onReceivables({ customerId, openHome }: Receipt): OnReceivables {
+  return { customerId, openHome: negated(openHome) };
 }
 
 /** Fills open documents with an amount, oldest due first. What is left over is returned with them. */

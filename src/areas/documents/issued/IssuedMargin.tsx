@@ -1,23 +1,25 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { checksOf } from '@/core/decisions/sales/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
 import { KINDS } from '@/core/documents/kinds';
 import type { Currency } from '@/core/kernel/currency';
 import { isoDate, writeDate } from '@/core/kernel/date';
-import type { Minor } from '@/core/kernel/money';
+import { type Minor, negated } from '@/core/kernel/money';
 import { spanName, spanOf } from '@/core/returns/calendar';
 import { standing } from '@/core/settlement/allocation';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
+import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow } from '@/ui/Page';
 import { ExchangeNote } from '../../shared/delivery/DeliveryNote';
 import { Because, ChecksNote, componentNames, Steps } from '../../shared/MarginNotes';
+import { AllocateDialog } from '../../shared/settlement/AllocateDialog';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
@@ -107,6 +109,7 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
   const { document, family, allocations } = file;
   const { content, figures } = document;
   const { currency } = content;
+  const [settling, setSettling] = useState(false);
   const { owed, creditsOwed } = KINDS[document.kind];
   if (!owed && !creditsOwed) return null;
   const paid = standing(allocations)
@@ -173,6 +176,23 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
         />
       )}
       <NoteRow label="Open" figure={opened('open', document.open, currency)} strong />
+      {creditsOwed && document.open < 0n && (
+        <Button weight="quiet" onClick={() => setSettling(true)}>
+          Settle with it…
+        </Button>
+      )}
+      {settling && (
+        <AllocateDialog
+          credit={{
+            id: document.id,
+            number: document.number,
+            customerId: document.customerId,
+            currency,
+            left: negated(document.open),
+          }}
+          onClose={() => setSettling(false)}
+        />
+      )}
       {content.home !== undefined && (
         <NoteRow
           label={`Open in ${content.home.currency}`}

@@ -21,6 +21,7 @@ import { Money } from '@/ui/Money';
 import { Attachments } from '../../shared/Attachments';
 import { DateField } from '../../shared/DateField';
 import { SlipFoot } from '../../shared/FormFoot';
+import { OnAccount } from '../../shared/settlement/OnAccount';
 import { useActionForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
@@ -44,6 +45,7 @@ export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
           History with before and after
         </Link>
       </p>
+      <OnAccount customerId={customer.id} />
       {found !== undefined && found.children.length > 0 && (
         <p>
           Belong to it:{' '}

@@ -69,11 +69,6 @@ export async function accountPage(
   return { opening, lines: lines.slice(0, limit), closing: plus(opening, moved), more: lines.length > limit };
 }
 
-/** Lines of one entry. */
-export function linesOfEntry(db: BookDb, entryId: string): Promise<JournalLine[]> {
-  return db.journalLines.where('entryId').equals(entryId).toArray();
-}
-
 /** How many entries the journal holds: it grows with everything that is posted. */
 export function countEntries(db: BookDb): Promise<number> {
   return db.journal.count();
