@@ -163,6 +163,40 @@ test('a credit note on a paid invoice is used for another, and that is undone', 
   await expectWhole();
 });
 
+test('on payment basis a credit note that pays for another invoice releases its own tax with it, and back again', async () => {
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  const [paid, other] = [await invoice('100.00'), await invoice('50.00')];
+  await receive(12300n, '2026-01-20', [[paid, 12300n]]);
+  // 23.00 is due by the money; the note's 23.00 and the other's 11.50 are not yet.
+  const note = await act(
+    db,
+    creditInvoice,
+    { documentId: paid.id, date: '2026-01-21', reason: 'Returned' },
+    '2026-01-21',
+  );
+  expect([await balance('2200'), await balance('2220')]).toEqual([-2300n, 1150n]);
+  // Half of the note pays for the other: 11.50 of each falls due, and they cancel each other out.
+  await allocate(note.id, other, 6150n, '2026-03-02');
+  expect([await balance('2200'), await balance('2220')]).toEqual([-2300n, 1150n]);
+  const march = (await db.taxEntries.toArray()).filter(({ periodId }) => periodId.endsWith('2026-03-01'));
+  expect(march.map(({ documentNumber, tax }) => [documentNumber, tax])).toEqual(
+    expect.arrayContaining([
+      [other.number, 1150n],
+      [note.number, -1150n],
+    ]),
+  );
+  await undo(note.id, other, '2026-03-03');
+  expect(
+    total((await db.taxEntries.toArray()).filter((e) => e.periodId.endsWith('2026-03-01')).map((e) => e.tax)),
+  ).toBe(0n);
+  for (const start of ['2026-01-01', '2026-03-01']) {
+    const current = present(await db.registrations.get('ie-vat'), 'registration');
+    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
+  }
+  await expectWhole();
+});
+
 test('a merged customer takes money on account and allocations along', async () => {
   const due = await invoice('100.00');
   const { id } = await receive(20000n, '2026-01-20', [[due, 12300n]]);

@@ -423,8 +423,9 @@ export const ROW_SHAPES = {
     entryIds: listOf(text),
     at: instant,
     turn: count,
+    creditTurn: count,
     undoneOn: dateOrNothing,
-    undone: orNull(record({ on: date, at: instant, turn: count, entryIds: listOf(text) })),
+    undone: orNull(record({ on: date, at: instant, turn: count, creditTurn: count, entryIds: listOf(text) })),
   }),
   journal: record({
     id: text,

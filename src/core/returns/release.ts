@@ -50,7 +50,7 @@ export function releasedBy(
   }));
 }
 
-/** A document on payment basis with every allocation that was made of it. */
+/** A document on payment basis with every allocation that was made of it, or of it as a credit. */
 export interface Releases {
   readonly document: IssuedDocument;
   readonly registration: Releasing;
@@ -71,25 +71,22 @@ export interface Paying {
 /** The id under which the undoing of an allocation takes its tax back. */
 export const undoingOf = (id: string): string => `${id}:undone`;
 
-/** What moved the paid amount of a document, in order. Its own credit notes take it back and pay nothing. */
-export function paidInOrder({ allocations }: Pick<Releases, 'allocations'>): readonly Paying[] {
+/**
+ * What moved the paid amount of a document, in order: of an invoice what settles it, of a credit note what it pays for,
+ * counted down. A note on its own invoice takes it back, and neither pays the other.
+ */
+export function paidInOrder({ document, allocations }: Pick<Releases, 'document' | 'allocations'>): readonly Paying[] {
   const moves = allocations
     .filter(({ takesBack }) => !takesBack)
-    .flatMap(({ id, creditNumber: number, amount, date, turn, entryIds, undone }) => [
-      { turn, id, number, date, entryIds, by: amount },
-      ...(undone === null
-        ? []
-        : [
-            {
-              turn: undone.turn,
-              id: undoingOf(id),
-              number,
-              date: undone.on,
-              entryIds: undone.entryIds,
-              by: negated(amount),
-            },
-          ]),
-    ])
+    .flatMap((one) => {
+      const { id, creditNumber: number, date, entryIds, undone } = one;
+      const [key, by] =
+        one.debtId === document.id ? (['turn', one.amount] as const) : (['creditTurn', negated(one.amount)] as const);
+      const made = { turn: one[key], id, number, date, entryIds, by };
+      if (undone === null) return [made];
+      const back = { id: undoingOf(id), date: undone.on, entryIds: undone.entryIds, by: negated(by) };
+      return [made, { turn: undone[key], number, ...back }];
+    })
     .sort((a, b) => a.turn - b.turn);
   let paid = NOTHING;
   return moves.map(({ by, turn: _, ...move }) => {

@@ -10,8 +10,9 @@ export interface Undone {
   readonly on: IsoDate;
   /** Instant. */
   readonly at: string;
-  /** As that of the allocation. */
+  /** As those of the allocation. */
   readonly turn: number;
+  readonly creditTurn: number;
   /** Entries that took back what it had posted. */
   readonly entryIds: readonly string[];
 }
@@ -44,6 +45,8 @@ export interface Allocation {
   readonly at: string;
   /** Place among all that was made and undone with its debt, from 0: instants may be the same. */
   readonly turn: number;
+  /** The same with its credit. */
+  readonly creditTurn: number;
   /** Kept for the index: day it was undone; empty while it stands. */
   readonly undoneOn: IsoDate | '';
   readonly undone: Undone | null;
@@ -128,7 +131,12 @@ export function standing(allocations: readonly Allocation[]): readonly Allocatio
   return allocations.filter(({ undone }) => undone === null).sort((a, b) => b.turn - a.turn);
 }
 
-/** The next turn among all that was made and undone with a debt. */
-export function nextTurn(allocations: readonly Allocation[]): number {
-  return allocations.reduce((next, { turn, undone }) => Math.max(next, turn + 1, (undone?.turn ?? -1) + 1), 0);
+/** The next turns among all that was made and undone with a debt, and with a credit. */
+export function nextTurns(
+  ofDebt: readonly Allocation[],
+  ofCredit: readonly Allocation[],
+): Pick<Allocation, 'turn' | 'creditTurn'> {
+  const after = (all: readonly Allocation[], key: 'turn' | 'creditTurn') =>
+    all.reduce((next, one) => Math.max(next, one[key] + 1, (one.undone?.[key] ?? -1) + 1), 0);
+  return { turn: after(ofDebt, 'turn'), creditTurn: after(ofCredit, 'creditTurn') };
 }

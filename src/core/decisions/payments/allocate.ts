@@ -3,7 +3,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minor, minus, negated } from '@/core/kernel/money';
+import { type Minor, minus, negated, plus } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry, type Side } from '@/core/ledger/entry';
@@ -23,7 +23,7 @@ import {
   differenceOf,
   homeParts,
   leftOfCredit,
-  nextTurn,
+  nextTurns,
   standing,
   takesBack,
 } from '@/core/settlement/allocation';
@@ -35,8 +35,9 @@ export interface AllocateMaterial {
   readonly chart: readonly Account[];
   /** For tax that falls due with a payment. */
   readonly registrations: readonly Registration[];
-  /** All that was made of the debt so far. */
+  /** All that was made of the debt, and of the credit, so far. */
   readonly ofDebt: readonly Allocation[];
+  readonly ofCredit: readonly Allocation[];
 }
 
 /** What making or undoing one allocation comes to: the rows as they are then, and what is posted. */
@@ -58,32 +59,60 @@ interface Released {
 }
 
 /** Tax of a document on payment basis falls due in step with what is paid of it, in the period of the day. */
-function released(
+function releasedOf(
   payingId: string,
-  debt: IssuedDocument,
+  document: IssuedDocument,
   by: Minor,
   date: IsoDate,
   { chart, registrations }: Pick<AllocateMaterial, 'chart' | 'registrations'>,
-): Result<Released | null> {
-  if (debt.content.basis !== 'on-payment') return accept(null);
-  const registration = registrations.find((r) => r.id === debt.content.registrationId);
+): Result<readonly Released[]> {
+  if (document.content.basis !== 'on-payment') return accept([]);
+  const registration = registrations.find((r) => r.id === document.content.registrationId);
   if (registration === undefined) return refuse({ code: 'not-found', path: '', what: 'registration' });
   const placement = placeInPeriod(registration, date);
   if (placement === null)
     return refuse({ code: 'before-registration', path: 'date', day: date, from: registration.keptFrom });
   const { span, late } = placement;
   const id = periodIdOf(registration.id, span.start);
-  const after = minor(debt.received + by);
-  const entries = releasedBy(payingId, debt, registration, debt.received, after, id, late);
-  return accept({
-    date: postingDate(registration, date),
-    entries,
-    sides: releaseSides(entries, debt.number, notYetDueAccountOf(registration, chart), {
-      outputAccount: outputAccountOf(registration, chart),
-      taxPeriodId: id,
-    }),
-    period: { id, registrationId: registration.id, ...span, filed: null },
-  });
+  const entries = releasedBy(
+    payingId,
+    document,
+    registration,
+    document.received,
+    plus(document.received, by),
+    id,
+    late,
+  );
+  return accept([
+    {
+      date: postingDate(registration, date),
+      entries,
+      sides: releaseSides(entries, document.number, notYetDueAccountOf(registration, chart), {
+        outputAccount: outputAccountOf(registration, chart),
+        taxPeriodId: id,
+      }),
+      period: { id, registrationId: registration.id, ...span, filed: null },
+    },
+  ]);
+}
+
+/**
+ * Tax of both that falls due: of the debt, and of a credit note that pays for another document. A note on its own invoice
+ * pays nothing: what it takes back was never due.
+ */
+function released(
+  payingId: string,
+  credit: Credit,
+  debt: IssuedDocument,
+  { amount, takesBack: own }: Pick<Allocation, 'amount' | 'takesBack'>,
+  date: IsoDate,
+  material: AllocateMaterial,
+): Result<readonly Released[]> {
+  if (own) return accept([]);
+  const ofDebt = releasedOf(payingId, debt, amount, date, material);
+  if (!ofDebt.ok || credit.kind === 'receipt') return ofDebt;
+  const ofNote = releasedOf(payingId, credit.note, negated(amount), date, material);
+  return ofNote.ok ? accept([...ofDebt.value, ...ofNote.value]) : ofNote;
 }
 
 /** Entries for what moved: differences on the day, tax on its own where that lies in a filed period. */
@@ -91,14 +120,14 @@ function entriesFor(
   allocation: Pick<Allocation, 'creditNumber' | 'debtId' | 'debtNumber'>,
   date: IsoDate,
   difference: readonly Side[],
-  tax: Released | null,
+  taxes: readonly Released[],
   words: string,
   moment: Moment,
 ): readonly PostedEntry[] {
   const text = `${allocation.creditNumber} ${words} ${allocation.debtNumber}`;
   const dated = [
     ...difference.map((side) => ({ date, side })),
-    ...(tax?.sides ?? []).map((side) => ({ date: tax?.date ?? date, side })),
+    ...taxes.flatMap((tax) => tax.sides.map((side) => ({ date: tax.date, side }))),
   ];
   return [...grouped(dated, (one) => one.date).values()].map((group) =>
     entryOf(
@@ -143,7 +172,7 @@ export function bringTogether(
   const id = moment.newId();
   const parts = homeParts(credit, debt, amount);
   const own = takesBack(credit, debt.id);
-  const tax = own ? accept(null) : released(id, debt, amount, date, material);
+  const tax = released(id, credit, debt, { amount, takesBack: own }, date, material);
   if (!tax.ok) return tax;
   const named = { id, creditNumber, debtId: debt.id, debtNumber: debt.number };
   const difference = differenceSides(differenceOf(parts), creditNumber, material.chart);
@@ -161,7 +190,7 @@ export function bringTogether(
     takesBack: own,
     entryIds: posted.map(({ entry }) => entry.id),
     at: moment.now,
-    turn: nextTurn(material.ofDebt),
+    ...nextTurns(material.ofDebt, material.ofCredit),
     undoneOn: '',
     undone: null,
   };
@@ -170,8 +199,8 @@ export function bringTogether(
     credit: creditAfter(credit, allocation),
     debt: debtAfter(debt, allocation),
     posted,
-    taxEntries: tax.value?.entries ?? [],
-    taxPeriods: tax.value === null ? [] : [tax.value.period],
+    taxEntries: tax.value.flatMap(({ entries }) => entries),
+    taxPeriods: tax.value.map(({ period }) => period),
   });
 }
 
@@ -184,24 +213,27 @@ function takeBack(
   material: AllocateMaterial,
   moment: Moment,
 ): Result<Settled> {
-  const tax = allocation.takesBack
-    ? accept(null)
-    : released(undoingOf(allocation.id), debt, negated(allocation.amount), date, material);
+  const back = { amount: negated(allocation.amount), takesBack: allocation.takesBack };
+  const tax = released(undoingOf(allocation.id), credit, debt, back, date, material);
   if (!tax.ok) return tax;
   const difference = differenceSides(negated(differenceOf(allocation)), allocation.creditNumber, material.chart);
   const posted = entriesFor(allocation, date, difference, tax.value, 'no longer settles', moment);
-  const turn = nextTurn(material.ofDebt);
   return accept({
     allocation: {
       ...allocation,
       undoneOn: date,
-      undone: { on: date, at: moment.now, turn, entryIds: posted.map(({ entry }) => entry.id) },
+      undone: {
+        on: date,
+        at: moment.now,
+        ...nextTurns(material.ofDebt, material.ofCredit),
+        entryIds: posted.map(({ entry }) => entry.id),
+      },
     },
     credit: creditBefore(credit, allocation),
     debt: debtBefore(debt, allocation),
     posted,
-    taxEntries: tax.value?.entries ?? [],
-    taxPeriods: tax.value === null ? [] : [tax.value.period],
+    taxEntries: tax.value.flatMap(({ entries }) => entries),
+    taxPeriods: tax.value.map(({ period }) => period),
   });
 }
 

@@ -153,7 +153,14 @@ export function receive(
   for (const [i, { documentId, amount: part }] of input.allocations.entries()) {
     const ofDebt = material.allocations.filter(({ debtId }) => debtId === documentId);
     const at = { date, path: `allocations[${i}].amount` };
-    const one = bringTogether(kept, documents.get(documentId), part, at, { ...material, ofDebt }, moment);
+    const one = bringTogether(
+      kept,
+      documents.get(documentId),
+      part,
+      at,
+      { ...material, ofDebt, ofCredit: settled.map(({ allocation }) => allocation) },
+      moment,
+    );
     if (!one.ok) return one;
     settled.push(one.value);
     kept = one.value.credit;

@@ -81,7 +81,7 @@ export function credit(
   if (!written.ok)
     return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
   const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };
-  const settling = { chart, registrations: [registration], ofDebt: allocations };
+  const settling = { chart, registrations: [registration], ofDebt: allocations, ofCredit: [] };
   const owed = negated(note.open);
   const setOff: Minor = invoice.open < owed ? invoice.open : owed;
   const link = { id: note.id, number: note.number };

@@ -129,6 +129,7 @@ export function upgradeV5(old: BookContentV5): Readonly<Record<string, readonly 
         entryIds: 'receipt' in from ? [from.receipt.entryId, ...(from.receipt.releaseEntryIds ?? [])] : [],
         at: 'receipt' in from ? from.receipt.recordedAt : from.note.issuedAt,
         turn,
+        creditTurn: 'receipt' in from ? from.receipt.allocations.findIndex((a) => a.documentId === debt.id) : 0,
         undoneOn: '',
         undone: null,
       };

@@ -25,12 +25,14 @@ function loadPair(db: BookDb, { creditId, debtId }: Pick<AllocateInput, 'creditI
     db.documents.get(creditId),
     db.documents.get(debtId),
     db.allocations.where('debtId').equals(debtId).toArray(),
+    db.allocations.where('creditId').equals(creditId).toArray(),
     db.accounts.toArray(),
     db.registrations.toArray(),
-  ]).then(([receipt, note, debt, ofDebt, chart, registrations]) => ({
+  ]).then(([receipt, note, debt, ofDebt, ofCredit, chart, registrations]) => ({
     credit: creditOf(receipt, note),
     debt,
     ofDebt,
+    ofCredit,
     chart,
     registrations,
   }));

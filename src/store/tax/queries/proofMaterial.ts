@@ -35,27 +35,28 @@ function releasesOf(
     db.allocations.where('undoneOn').between(start, end, true, true).toArray(),
   ]).then(([made, undone]) => {
     const dated = [
-      ...made.map(({ id, debtId }) => ({ id, debtId })),
-      ...undone.map(({ id, debtId }) => ({ id: undoingOf(id), debtId })),
+      ...made.map(({ id, debtId, creditId }) => ({ id, debtId, creditId })),
+      ...undone.map(({ id, debtId, creditId }) => ({ id: undoingOf(id), debtId, creditId })),
     ];
-    const named = [...new Set([...entered.map((e) => e.documentId), ...dated.map(({ debtId }) => debtId)])];
-    return db.documents.bulkGet(named).then((found) => {
+    const named = [...entered.map((e) => e.documentId), ...dated.flatMap(({ debtId, creditId }) => [debtId, creditId])];
+    return db.documents.bulkGet([...new Set(named)]).then((found) => {
       const documents = found.flatMap((d) =>
         d?.content.basis === 'on-payment' && d.content.registrationId === registration.id ? [d] : [],
       );
       const ids = documents.map((d) => d.id);
       return Promise.all([
         db.allocations.where('debtId').anyOf(ids).toArray(),
+        db.allocations.where('creditId').anyOf(ids).toArray(),
         db.taxEntries.where('documentId').anyOf(ids).toArray(),
-      ]).then(([allocations, all]) => {
+      ]).then(([asDebt, asCredit, all]) => {
         const placed = new Set(all.map((entry) => entry.allocationId));
         const here = dated.flatMap(({ id }) => (placed.has(id) ? [] : [id]));
-        const ofDebt = grouped(allocations, ({ debtId }) => debtId);
+        const [ofDebt, ofCredit] = [grouped(asDebt, (one) => one.debtId), grouped(asCredit, (one) => one.creditId)];
         return {
           releases: documents.map((document) => ({
             document,
             registration,
-            allocations: ofDebt.get(document.id) ?? [],
+            allocations: [...(ofDebt.get(document.id) ?? []), ...(ofCredit.get(document.id) ?? [])],
           })),
           payingIds: new Set([...entered.map((entry) => entry.allocationId), ...here]),
         };
