@@ -139,6 +139,7 @@ class LargeBook {
         customer: this.book.row('customers', customerId),
         documents: new Map([[id, document]]),
         allocations: [],
+        notes: [],
         homeCurrency: document.content.currency,
         series,
         chart: this.book.rows('accounts'),

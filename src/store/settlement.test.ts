@@ -197,6 +197,38 @@ test('on payment basis a credit note that pays for another invoice releases its 
   await expectWhole();
 });
 
+test('on payment basis own credit notes, before and after payment, leave nothing in tax not yet due for what is settled', async () => {
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  const credit = (of: IssuedDocument, amount: bigint, date: string) =>
+    act(
+      db,
+      creditInvoice,
+      { documentId: of.id, date, reason: 'Part back', request: { kind: 'amount', amount: minor(amount) } },
+      date,
+    );
+  const [first, second] = [await invoice('100.00'), await invoice('100.00')];
+  // 123.00 less 30.75 is 92.25, which pays all: 23.00 less the 5.75 of the note fall due, 17.25.
+  const before = await credit(first, 3075n, '2026-01-20');
+  await receive(9225n, '2026-02-02', [[first, 9225n]]);
+  expect([await balance('2200'), await balance('2220')]).toEqual([-1725n, -2300n]);
+  expect([(await documentOf(db, first.id)).open, (await documentOf(db, before.id)).open]).toEqual([0n, 0n]);
+  // Paid whole, then credited: the note stays open with its 5.75.
+  await receive(12300n, '2026-02-10', [[second, 12300n]]);
+  const after = await credit(second, 3075n, '2026-03-02');
+  expect(await documentOf(db, after.id)).toMatchObject({ open: -3075n });
+  expect([await balance('2200'), await balance('2220')]).toEqual([-4025n, 575n]);
+  // Used for a third: 5.75 of each falls due, and nothing is left of the note.
+  const third = await invoice('25.00');
+  await allocate(after.id, third, 3075n, '2026-03-03');
+  expect([await balance('2200'), await balance('2220')]).toEqual([-4025n, 0n]);
+  for (const start of ['2026-01-01', '2026-03-01']) {
+    const current = present(await db.registrations.get('ie-vat'), 'registration');
+    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
+  }
+  await expectWhole();
+});
+
 test('a merged customer takes money on account and allocations along', async () => {
   const due = await invoice('100.00');
   const { id } = await receive(20000n, '2026-01-20', [[due, 12300n]]);

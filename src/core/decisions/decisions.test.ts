@@ -210,6 +210,7 @@ describe('receiving', () => {
         customer: undefined,
         documents: new Map(),
         allocations: [],
+        notes: [],
         homeCurrency: EUR,
         series: series('receipt'),
         chart: FIRST_CHART,

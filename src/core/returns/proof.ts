@@ -163,9 +163,9 @@ function proveReleases(
     const at = { subject: document.number, documentId: document.id, entryId: '' };
     if (!recompute(document).sealed) differences.push({ cause: 'document-altered', amount: NOTHING, ...at });
     for (const paying of paidInOrder(one)) {
-      const { id, number, before: paid, after, entryIds } = paying;
+      const { id, number, entryIds } = paying;
       if (!payingIds.has(id)) continue;
-      const due = total(releasedBy(id, document, registration, paid, after, '', false).map((e) => e.tax));
+      const due = total(releasedBy(id, one, registration, paying, '', false).map((e) => e.tax));
       const own = written.get(`${id}|${document.id}`) ?? [];
       const entered = total(own.map((e) => e.tax));
       known.add(`${id}|${document.id}`);

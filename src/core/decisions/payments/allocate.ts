@@ -3,14 +3,14 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minus, negated, plus } from '@/core/kernel/money';
+import { type Minor, minus, negated } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry, type Side } from '@/core/ledger/entry';
 import { differenceSides, releaseSides } from '@/core/ledger/posting/receipt';
 import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { periodIdOf, placeInPeriod } from '@/core/returns/calendar';
-import { releasedBy, undoingOf } from '@/core/returns/release';
+import { type Owing, type Paying, releasedBy, settledSoFar, settledWith, undoingOf } from '@/core/returns/release';
 import type { TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import {
@@ -38,6 +38,8 @@ export interface AllocateMaterial {
   /** All that was made of the debt, and of the credit, so far. */
   readonly ofDebt: readonly Allocation[];
   readonly ofCredit: readonly Allocation[];
+  /** Credit notes on the debt itself. */
+  readonly notes: readonly IssuedDocument[];
 }
 
 /** What making or undoing one allocation comes to: the rows as they are then, and what is posted. */
@@ -58,36 +60,30 @@ interface Released {
   readonly period: TaxPeriod;
 }
 
-/** Tax of a document on payment basis falls due in step with what is paid of it, in the period of the day. */
+/** Tax of a document on payment basis falls due in step with what is settled of it, in the period of the day. */
 function releasedOf(
   payingId: string,
-  document: IssuedDocument,
-  by: Minor,
+  owing: Owing,
+  moved: Pick<Paying, 'before' | 'after'>,
   date: IsoDate,
   { chart, registrations }: Pick<AllocateMaterial, 'chart' | 'registrations'>,
 ): Result<readonly Released[]> {
-  if (document.content.basis !== 'on-payment') return accept([]);
-  const registration = registrations.find((r) => r.id === document.content.registrationId);
+  const { content, number } = owing.document;
+  if (content.basis !== 'on-payment') return accept([]);
+  const registration = registrations.find((r) => r.id === content.registrationId);
   if (registration === undefined) return refuse({ code: 'not-found', path: '', what: 'registration' });
   const placement = placeInPeriod(registration, date);
   if (placement === null)
     return refuse({ code: 'before-registration', path: 'date', day: date, from: registration.keptFrom });
   const { span, late } = placement;
   const id = periodIdOf(registration.id, span.start);
-  const entries = releasedBy(
-    payingId,
-    document,
-    registration,
-    document.received,
-    plus(document.received, by),
-    id,
-    late,
-  );
+  const entries = releasedBy(payingId, owing, registration, moved, id, late);
+  if (entries.length === 0) return accept([]);
   return accept([
     {
       date: postingDate(registration, date),
       entries,
-      sides: releaseSides(entries, document.number, notYetDueAccountOf(registration, chart), {
+      sides: releaseSides(entries, number, notYetDueAccountOf(registration, chart), {
         outputAccount: outputAccountOf(registration, chart),
         taxPeriodId: id,
       }),
@@ -96,23 +92,29 @@ function releasedOf(
   ]);
 }
 
-/**
- * Tax of both that falls due: of the debt, and of a credit note that pays for another document. A note on its own invoice
- * pays nothing: what it takes back was never due.
- */
+type Move = Pick<Allocation, 'debtId' | 'creditId' | 'amount' | 'takesBack'>;
+
+/** Tax of both that falls due by an allocation, or that is taken back where the amount is below zero. */
 function released(
   payingId: string,
   credit: Credit,
   debt: IssuedDocument,
-  { amount, takesBack: own }: Pick<Allocation, 'amount' | 'takesBack'>,
+  move: Move,
   date: IsoDate,
   material: AllocateMaterial,
 ): Result<readonly Released[]> {
-  if (own) return accept([]);
-  const ofDebt = releasedOf(payingId, debt, amount, date, material);
-  if (!ofDebt.ok || credit.kind === 'receipt') return ofDebt;
-  const ofNote = releasedOf(payingId, credit.note, negated(amount), date, material);
-  return ofNote.ok ? accept([...ofDebt.value, ...ofNote.value]) : ofNote;
+  const { ofDebt, ofCredit } = material;
+  const notes = new Map(material.notes.map((note) => [note.id, note]));
+  if (credit.kind === 'credit-note') notes.set(credit.note.id, credit.note);
+  const of = (document: IssuedDocument, allocations: readonly Allocation[]) => {
+    const before = settledSoFar(document.id, allocations);
+    const moved = { before, after: settledWith(before, document.id, move) };
+    return releasedOf(payingId, { document, notes }, moved, date, material);
+  };
+  const byDebt = of(debt, ofDebt);
+  if (!byDebt.ok || credit.kind === 'receipt') return byDebt;
+  const byNote = of(credit.note, ofCredit);
+  return byNote.ok ? accept([...byDebt.value, ...byNote.value]) : byNote;
 }
 
 /** Entries for what moved: differences on the day, tax on its own where that lies in a filed period. */
@@ -172,7 +174,8 @@ export function bringTogether(
   const id = moment.newId();
   const parts = homeParts(credit, debt, amount);
   const own = takesBack(credit, debt.id);
-  const tax = released(id, credit, debt, { amount, takesBack: own }, date, material);
+  const move: Move = { debtId: debt.id, creditId, amount, takesBack: own };
+  const tax = released(id, credit, debt, move, date, material);
   if (!tax.ok) return tax;
   const named = { id, creditNumber, debtId: debt.id, debtNumber: debt.number };
   const difference = differenceSides(differenceOf(parts), creditNumber, material.chart);
@@ -213,7 +216,7 @@ function takeBack(
   material: AllocateMaterial,
   moment: Moment,
 ): Result<Settled> {
-  const back = { amount: negated(allocation.amount), takesBack: allocation.takesBack };
+  const back: Move = { ...allocation, amount: negated(allocation.amount) };
   const tax = released(undoingOf(allocation.id), credit, debt, back, date, material);
   if (!tax.ok) return tax;
   const difference = differenceSides(negated(differenceOf(allocation)), allocation.creditNumber, material.chart);

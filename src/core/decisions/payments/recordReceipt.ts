@@ -47,6 +47,8 @@ export interface ReceiveMaterial {
   readonly documents: ReadonlyMap<string, IssuedDocument>;
   /** All that was made of each of them so far. */
   readonly allocations: readonly Allocation[];
+  /** Credit notes on them. */
+  readonly notes: readonly IssuedDocument[];
   readonly series: Series;
   readonly chart: readonly Account[];
   /** Registrations of the book. */
@@ -152,13 +154,14 @@ export function receive(
   let kept: Credit = { kind: 'receipt', receipt };
   for (const [i, { documentId, amount: part }] of input.allocations.entries()) {
     const ofDebt = material.allocations.filter(({ debtId }) => debtId === documentId);
+    const notes = material.notes.filter(({ content }) => content.corrects?.documentId === documentId);
     const at = { date, path: `allocations[${i}].amount` };
     const one = bringTogether(
       kept,
       documents.get(documentId),
       part,
       at,
-      { ...material, ofDebt, ofCredit: settled.map(({ allocation }) => allocation) },
+      { ...material, notes, ofDebt, ofCredit: settled.map(({ allocation }) => allocation) },
       moment,
     );
     if (!one.ok) return one;

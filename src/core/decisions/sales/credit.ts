@@ -81,7 +81,7 @@ export function credit(
   if (!written.ok)
     return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
   const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };
-  const settling = { chart, registrations: [registration], ofDebt: allocations, ofCredit: [] };
+  const settling = { chart, registrations: [registration], ofDebt: allocations, ofCredit: [], notes };
   const owed = negated(note.open);
   const setOff: Minor = invoice.open < owed ? invoice.open : owed;
   const link = { id: note.id, number: note.number };
@@ -94,19 +94,21 @@ export function credit(
   const taken = restated(settled?.value.debt ?? before);
   const noted = settled?.value.credit.kind === 'credit-note' ? settled.value.credit.note : note;
   const { add, put } = changesOf({ ...written.value, document: noted });
-  const own = settled === null ? {} : changesOfSettled([settled.value]).add;
+  const own = settled === null ? null : changesOfSettled([settled.value]);
   const after = [...family.filter((d) => d.id !== invoice.id), taken, noted];
   return accept({
     value: link,
     changes: {
       add: {
         ...add,
-        journal: [...(add?.journal ?? []), ...(own.journal ?? [])],
-        journalLines: [...(add?.journalLines ?? []), ...(own.journalLines ?? [])],
+        journal: [...(add?.journal ?? []), ...(own?.add.journal ?? [])],
+        journalLines: [...(add?.journalLines ?? []), ...(own?.add.journalLines ?? [])],
+        ...(own?.add.taxEntries && { taxEntries: [...(add?.taxEntries ?? []), ...own.add.taxEntries] }),
       },
       put: {
         ...put,
         ...(settled !== null && { allocations: [settled.value.allocation] }),
+        ...(own?.put.taxPeriods && { taxPeriods: [...(put?.taxPeriods ?? []), ...own.put.taxPeriods] }),
         documents: [taken, ...quoteBehind(taken, after)],
         transmissions: settledTransmissions(transmissions, `credited by ${note.number}`, moment),
       },

@@ -131,6 +131,7 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
       customer,
       documents: new Map([[document.id, document]]),
       allocations: [],
+      notes: [],
       homeCurrency: content.home?.currency ?? content.currency,
       series: receipts,
       chart,

@@ -10,6 +10,7 @@ import type { Allocation, Credit } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
+import { notesOf } from '../queries/notes';
 
 function creditOf(receipt: Receipt | undefined, document: IssuedDocument | undefined): Credit | undefined {
   if (receipt !== undefined) return { kind: 'receipt', receipt };
@@ -28,14 +29,17 @@ function loadPair(db: BookDb, { creditId, debtId }: Pick<AllocateInput, 'creditI
     db.allocations.where('creditId').equals(creditId).toArray(),
     db.accounts.toArray(),
     db.registrations.toArray(),
-  ]).then(([receipt, note, debt, ofDebt, ofCredit, chart, registrations]) => ({
-    credit: creditOf(receipt, note),
-    debt,
-    ofDebt,
-    ofCredit,
-    chart,
-    registrations,
-  }));
+  ]).then(([receipt, note, debt, ofDebt, ofCredit, chart, registrations]) =>
+    notesOf(db, [debt]).then((notes) => ({
+      credit: creditOf(receipt, note),
+      debt,
+      ofDebt,
+      ofCredit,
+      notes,
+      chart,
+      registrations,
+    })),
+  );
 }
 
 /** Settles a debt with money on account, or with a credit note. */

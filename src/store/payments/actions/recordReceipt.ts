@@ -3,6 +3,7 @@ import { seriesFor } from '@/core/documents/series';
 import { isIsoDate, isoDate } from '@/core/kernel/date';
 import { present, ratesOn } from '../../load';
 import type { Action } from '../../perform';
+import { notesOf } from '../queries/notes';
 
 /** Records money received and settles invoices with it. */
 export const recordReceipt: Action<ReceiptInput, { id: string; number: string }> = {
@@ -32,6 +33,7 @@ export const recordReceipt: Action<ReceiptInput, { id: string; number: string }>
         customer,
         documents: new Map(found),
         allocations,
+        notes: await notesOf(db, documents),
         homeCurrency,
         series: present(own, 'the receipt series'),
         chart,

@@ -10,6 +10,7 @@ import type { ProofMaterial, TouchingJournal } from '@/core/returns/proof';
 import { undoingOf } from '@/core/returns/release';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { Registration } from '@/core/tax/registration';
+import { notesOf } from '../../payments/queries/notes';
 import type { BookDb } from '../../schema';
 
 /** Lines that manual journals wrote to a tax account up to a day, oldest first. */
@@ -48,13 +49,16 @@ function releasesOf(
         db.allocations.where('debtId').anyOf(ids).toArray(),
         db.allocations.where('creditId').anyOf(ids).toArray(),
         db.taxEntries.where('documentId').anyOf(ids).toArray(),
-      ]).then(([asDebt, asCredit, all]) => {
+        notesOf(db, documents),
+      ]).then(([asDebt, asCredit, all, notes]) => {
+        const byId = new Map(notes.map((note) => [note.id, note]));
         const placed = new Set(all.map((entry) => entry.allocationId));
         const here = dated.flatMap(({ id }) => (placed.has(id) ? [] : [id]));
         const [ofDebt, ofCredit] = [grouped(asDebt, (one) => one.debtId), grouped(asCredit, (one) => one.creditId)];
         return {
           releases: documents.map((document) => ({
             document,
+            notes: byId,
             registration,
             allocations: [...(ofDebt.get(document.id) ?? []), ...(ofCredit.get(document.id) ?? [])],
           })),
