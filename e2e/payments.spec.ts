@@ -53,7 +53,7 @@ test('money is kept on account, settles an invoice later, and is moved to anothe
     .waitFor();
 });
 
-test('a credit note on a paid invoice settles another', async ({ page }) => {
+test('a credit note on a paid invoice settles another, and the rest is given back', async ({ page }) => {
   await openSample(page);
   await page.goto('/sales');
   await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'INV-2026-0015' }).click();
@@ -65,6 +65,17 @@ test('a credit note on a paid invoice settles another', async ({ page }) => {
   await margin.getByRole('button', { name: 'Settle with it…' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Settle it' }).click();
   await expect(margin.getByRole('link', { name: /INV-2026-0022/ })).toBeVisible();
+  // What is left of it is given back.
+  await margin.getByRole('button', { name: 'Refund it…' }).click();
+  const slip = page.getByRole('dialog');
+  await slip.getByLabel('Amount, EUR').fill('5000');
+  await page.keyboard.press('Enter');
+  await expect(slip.getByText(/This is more than is open on CN-2026/)).toBeVisible();
+  await slip.getByLabel('Amount, EUR').fill('');
+  await expectAccessible(page, 'a refund');
+  await slip.getByRole('button', { name: 'Refund it' }).click();
+  await expect(margin.getByText(/REF-2026-0001/)).toBeVisible();
+  await expect(margin.getByRole('button', { name: 'Refund it…' })).toHaveCount(0);
   await margin.getByRole('link', { name: /INV-2026-0022/ }).click();
   await expect(page.getByRole('main').getByText(/paid/).first()).toBeVisible();
 });

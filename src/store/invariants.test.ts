@@ -19,6 +19,7 @@ import { derivedRows } from './derived';
 import { present } from './load';
 import { allocateCredit, undoAllocation } from './payments/actions/allocate';
 import { recordReceipt } from './payments/actions/recordReceipt';
+import { refundCredit } from './payments/actions/refund';
 import { perform } from './perform';
 import { cancelDocument } from './sales/actions/afterIssue';
 import { creditInvoice } from './sales/actions/creditInvoice';
@@ -188,13 +189,33 @@ class UndoCommand implements Command {
   constructor(private readonly pick: number) {}
   check = (model: { issued: number }) => model.issued > 0;
   async run(_: { issued: number }, real: Running) {
-    const made = (await real.db.allocations.toArray()).filter(({ undone }) => undone === null);
+    const made = (await real.db.allocations.toArray()).filter(
+      ({ debtKind, undone }) => debtKind === 'document' && undone === null,
+    );
     const one = made[this.pick % Math.max(1, made.length)];
     if (one === undefined) return;
     const { creditId, debtId } = one;
     await act(real.db, undoAllocation, { creditId, debtId, date: real.today }, real.today);
   }
   toString = () => `undo(${this.pick})`;
+}
+
+/** Gives back some of what is on account, or what a credit note holds. */
+class RefundCommand implements Command {
+  constructor(
+    private readonly pick: number,
+    private readonly percent: number,
+  ) {}
+  check = (model: { issued: number }) => model.issued > 0;
+  async run(_: { issued: number }, real: Running) {
+    const credits = await creditsOf(real.db);
+    const credit = credits[this.pick % Math.max(1, credits.length)];
+    const amount = minor(((credit?.open ?? 0n) * BigInt(this.percent)) / 100n);
+    if (credit === undefined || amount === 0n) return;
+    const input = { creditId: credit.id, amount, date: real.today, method: 'bank' as const, reference: '' };
+    await act(real.db, refundCredit, input, real.today);
+  }
+  toString = () => `refund(${this.pick}, ${this.percent} %)`;
 }
 
 class FileCommand implements Command {
@@ -244,6 +265,7 @@ const commands = fc.commands(
       .map((a) => new ReceiveCommand(...a)),
     fc.tuple(fc.nat(20), fc.constantFrom(1, 37, 100)).map((a) => new AllocateCommand(...a)),
     fc.nat(20).map((pick) => new UndoCommand(pick)),
+    fc.tuple(fc.nat(20), fc.constantFrom(37, 100)).map((a) => new RefundCommand(...a)),
     fc.constant(new FileCommand()),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
   ],
@@ -333,7 +355,7 @@ const DOLLAR: ExchangeRate = {
   source: 'test',
 };
 
-test('any sequence of issue, credit, cancel, receive, allocate, undo and file, in two currencies and on both bases, keeps the book sound', async () => {
+test('any sequence of issue, credit, cancel, receive, allocate, undo, refund and file, in two currencies and on both bases, keeps the book sound', async () => {
   await fc.assert(
     fc.asyncProperty(commands, fc.boolean(), async (sequence, onPayment) => {
       const real: Running = { db: await newBook(), filed: new Map(), today: '2026-02-10' };

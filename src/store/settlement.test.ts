@@ -6,6 +6,7 @@ import { archiveBook, openArchive } from './archive';
 import { present } from './load';
 import { allocateCredit, undoAllocation } from './payments/actions/allocate';
 import { recordReceipt } from './payments/actions/recordReceipt';
+import { refundCredit } from './payments/actions/refund';
 import { receiptFile } from './payments/queries/receiptFile';
 import { perform } from './perform';
 import { creditInvoice } from './sales/actions/creditInvoice';
@@ -241,6 +242,59 @@ test('a merged customer takes money on account and allocations along', async () 
   await undo(id, due, '2026-01-22');
   await act(db, creditInvoice, { documentId: due.id, date: '2026-01-23', reason: 'Returned' }, '2026-01-23');
   expect(await documentOf(db, due.id)).toMatchObject({ open: 0n, state: 'credited' });
+  await expectWhole();
+});
+
+const refund = (creditId: string, amount: bigint, date: string, over: object = {}) =>
+  act(db, refundCredit, { creditId, amount: minor(amount), date, method: 'bank', reference: '', ...over }, date);
+
+test('money on account and a credit note are given back', async () => {
+  const { id } = await receive(20000n, '2026-01-05');
+  const given = await refund(id, 7500n, '2026-01-06', { method: 'cash' });
+  expect(given).toMatchObject({ number: 'REF-2026-0001', amount: 7500n, amountHome: 7500n });
+  expect(await receiptOf(id)).toMatchObject({ open: 12500n, openHome: 12500n });
+  expect([await balance('1000'), await balance('1010'), await balance('1100')]).toEqual([20000n, -7500n, -12500n]);
+  const paid = await invoice('100.00');
+  await receive(12300n, '2026-01-20', [[paid, 12300n]]);
+  const note = await act(
+    db,
+    creditInvoice,
+    { documentId: paid.id, date: '2026-01-21', reason: 'Returned' },
+    '2026-01-21',
+  );
+  await refund(note.id, 12300n, '2026-01-22');
+  expect(await documentOf(db, note.id)).toMatchObject({ open: 0n, isOpen: 0 });
+  expect([await balance('1100'), (await db.customerBalances.get(CUSTOMER))?.open]).toEqual([-12500n, -12500n]);
+  const more = { creditId: id, amount: minor(12501n), date: '2026-01-23', method: 'bank' as const, reference: '' };
+  expect(refusalCodes(await perform(db, refundCredit, more, momentOn('2026-01-23')))).toEqual(['over-allocated']);
+  await expectWhole();
+});
+
+test('foreign money is given back at the rate of the day; what it stood at differs by exchange', async () => {
+  const over = { currency: 'USD', perHome: '1.25' };
+  // 100.00 USD came at 80.00; 40.00 of them go at 1 ÷ 1.60, 25.00, and stood at 32.00: 7.00 is gained.
+  const { id } = await receive(10000n, '2026-01-05', [], over);
+  await refund(id, 4000n, '2026-01-06', { perHome: '1.60' });
+  expect(await receiptOf(id)).toMatchObject({ open: 6000n, openHome: 4800n });
+  expect([await balance('1000'), await balance('1100'), await balance('7920')]).toEqual([5500n, -4800n, -700n]);
+  await expectWhole();
+});
+
+test('on payment basis a credit note that is given back releases its own tax in the period of the day', async () => {
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  const paid = await invoice('100.00');
+  await receive(12300n, '2026-02-10', [[paid, 12300n]]);
+  const credit = { kind: 'amount' as const, amount: minor(3075n) };
+  const input = { documentId: paid.id, date: '2026-03-02', reason: 'Part back', request: credit };
+  const note = await act(db, creditInvoice, input, '2026-03-02');
+  await refund(note.id, 3075n, '2026-05-05');
+  // 23.00 in January and February, 5.75 taken back in May; nothing is left not yet due.
+  expect([await balance('2200'), await balance('2220')]).toEqual([-1725n, 0n]);
+  for (const start of ['2026-01-01', '2026-03-01', '2026-05-01']) {
+    const current = present(await db.registrations.get('ie-vat'), 'registration');
+    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
+  }
   await expectWhole();
 });
 

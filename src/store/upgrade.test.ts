@@ -71,7 +71,7 @@ async function fill(old: Dexie, file: Uint8Array): Promise<void> {
 const SINCE_V3 = ['styles', 'savedViews', 'attachments'];
 const SINCE_V4 = ['transmissions'];
 const SINCE_V5 = ['looks'];
-const SINCE_V6 = ['allocations'];
+const SINCE_V6 = ['allocations', 'refunds'];
 
 /** A stored book of version 2 to 5; only the keys matter, as the old program's indexes are not read. */
 async function storedAs(version: 2 | 3 | 4 | 5, name: string): Promise<void> {

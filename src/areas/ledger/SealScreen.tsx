@@ -85,7 +85,9 @@ function Chains() {
             {
               head: 'Series',
               cell: ({ seriesId, kind }) =>
-                kind === 'receipt' ? seriesId : `${KIND_WORDS[kind]}s`.replace('takingss', 'takings'),
+                kind === 'receipt' || kind === 'refund'
+                  ? seriesId
+                  : `${KIND_WORDS[kind]}s`.replace('takingss', 'takings'),
             },
             { head: 'Documents', align: 'right', width: '110px', cell: (check) => check.documents },
             { head: 'Chain', width: '320px', cell: resultOf },

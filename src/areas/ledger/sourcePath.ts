@@ -13,6 +13,8 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
       return routes.document(entry.sourceId);
     case 'receipt':
       return routes.receipt(entry.sourceId);
+    case 'refund':
+      return routes.record('customers', entry.sourceId);
     case 'filing':
       return routes.tax;
     case 'journal':

@@ -9,7 +9,7 @@ import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
-import { AllocateDialog } from '../shared/settlement/AllocateDialog';
+import { CreditActions } from '../shared/settlement/CreditActions';
 import { UndoDialog } from '../shared/settlement/UndoDialog';
 import { useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
@@ -21,7 +21,6 @@ const LINK = 'underline decoration-rule underline-offset-4';
 export function ReceiptScreen({ id }: { readonly id: string }) {
   const found = useBook((db) => receiptFile(db, id), [id]);
   const [undoing, setUndoing] = useState<Allocation | null>(null);
-  const [settling, setSettling] = useState(false);
   if (!found) return <Sheet label="Receipt">{found === null && <Empty>This book holds no such receipt.</Empty>}</Sheet>;
   const { receipt, allocations, lines } = found;
   const { number, customerId, currency, open } = receipt;
@@ -42,17 +41,22 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
           columns={[
             {
               head: 'Document',
-              cell: (a) => (
-                <Link href={routes.document(a.debtId)} className={LINK}>
-                  {a.debtNumber}
-                </Link>
-              ),
+              cell: (a) =>
+                a.debtKind === 'refund' ? (
+                  a.debtNumber
+                ) : (
+                  <Link href={routes.document(a.debtId)} className={LINK}>
+                    {a.debtNumber}
+                  </Link>
+                ),
             },
             { head: 'Day', width: '120px', cell: (a) => writeDate(a.date) },
             {
               head: '',
               cell: (a) =>
-                a.undone === null ? (
+                a.debtKind === 'refund' ? (
+                  <span className="text-soft">given back</span>
+                ) : a.undone === null ? (
                   <Button
                     weight="quiet"
                     className="-my-1"
@@ -82,19 +86,13 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         />
         {open > 0n && (
           <div className="mt-3 flex items-center justify-between px-1.5">
-            <Button onClick={() => setSettling(true)}>Settle with it…</Button>
+            <CreditActions credit={{ id, number, customerId, currency, left: open }} />
             <span>
               On account <Money amount={open} currency={currency} withCode className="ml-2" />
             </span>
           </div>
         )}
         {undoing !== null && <UndoDialog allocation={undoing} onClose={() => setUndoing(null)} />}
-        {settling && (
-          <AllocateDialog
-            credit={{ id, number, customerId, currency, left: open }}
-            onClose={() => setSettling(false)}
-          />
-        )}
       </Sheet>
       <Margin>
         <EntriesNote sides={lines}>

@@ -19,6 +19,7 @@ import type { TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
+import type { Refund } from '@/core/settlement/refund';
 import { decisionRowSchema } from '@/core/tax/decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
 import { placeSchema } from '@/core/tax/place';
@@ -309,6 +310,17 @@ export const TABLES = {
     ],
     customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),
+  refunds: table<Refund>({
+    key: 'id',
+    indexes: { 6: 'id, customerId, [date+number]' },
+    shape: ROW_SHAPES.refunds,
+    called: ({ number }) => `refund ${number}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      { ...ENTRY, ids: ({ entryId }) => [entryId] },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
   allocations: table<Allocation>({
     key: 'id',
     indexes: { 6: 'id, customerId, creditId, debtId, date, undoneOn' },
@@ -326,7 +338,16 @@ export const TABLES = {
         table: 'documents',
         at: 'documents',
         what: 'documents of the book',
-        ids: ({ creditKind, creditId, debtId }) => (creditKind === 'receipt' ? [debtId] : [creditId, debtId]),
+        ids: ({ creditKind, creditId, debtKind, debtId }) => [
+          ...(creditKind === 'receipt' ? [] : [creditId]),
+          ...(debtKind === 'document' ? [debtId] : []),
+        ],
+      },
+      {
+        table: 'refunds',
+        at: 'debt',
+        what: 'a refund of the book',
+        ids: ({ debtKind, debtId }) => (debtKind === 'refund' ? [debtId] : []),
       },
       { ...ENTRY, ids: ({ entryIds, undone }) => [...entryIds, ...(undone?.entryIds ?? [])] },
     ],

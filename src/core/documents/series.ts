@@ -4,7 +4,7 @@ import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import type { DocumentKind } from './kinds';
 
-export type SeriesKind = DocumentKind | 'receipt';
+export type SeriesKind = DocumentKind | 'receipt' | 'refund';
 
 /** A run of document numbers without gaps, and the end of its seal chain. */
 export interface Series {
@@ -113,4 +113,5 @@ export const FIRST_SERIES: readonly Series[] = [
   newSeries('takings', 'TK'),
   newSeries('opening', 'OB'),
   newSeries('receipt', 'REC'),
+  newSeries('refund', 'REF'),
 ];

@@ -60,7 +60,7 @@ function movedBy(allocations: BookContent['allocations']) {
 }
 
 /** What is open follows from what was owed or received, and from the allocations that stand. */
-function openAmounts({ documents, receipts, allocations }: BookContent): readonly Refusal[] {
+function openAmounts({ documents, receipts, refunds, allocations }: BookContent): readonly Refusal[] {
   const { received, credited } = movedBy(allocations);
   const ofReceipts = receipts.flatMap(({ id, number, amount, open, isOpen }): readonly Refusal[] =>
     open === minus(amount, received.get(id) ?? NOTHING) && isOpen === (open === NOTHING ? 0 : 1)
@@ -74,7 +74,10 @@ function openAmounts({ documents, receipts, allocations }: BookContent): readonl
       return wrong('what its credit notes were set off by');
     return document.open === owedNow(document) ? [] : wrong('what is owed less what was settled');
   });
-  return [...ofReceipts, ...ofDocuments];
+  const ofRefunds = refunds.flatMap(({ id, number, amount }): readonly Refusal[] =>
+    amount === received.get(id) ? [] : [fault(`refund ${number}`, 'what its credit gave for it')],
+  );
+  return [...ofReceipts, ...ofRefunds, ...ofDocuments];
 }
 
 /** What a document still is owed; takings, quotes and cancelled documents are owed nothing. */
@@ -98,7 +101,7 @@ function receivables({ documents, receipts, accounts, journal, journalLines }: B
 }
 
 /** Numbers are used once, and the counters of series stand behind them. */
-function numbers({ documents, receipts, series }: BookContent): readonly Refusal[] {
+function numbers({ documents, receipts, refunds, series }: BookContent): readonly Refusal[] {
   const faults: Refusal[] = [];
   const bySeries = grouped(documents, ({ seriesId }) => seriesId);
   const seen = new Set<string>();
@@ -109,14 +112,15 @@ function numbers({ documents, receipts, series }: BookContent): readonly Refusal
   }
   for (const one of series) {
     const own = bySeries.get(one.id) ?? [];
-    const used = one.kind === 'receipt' ? receipts.map(({ number, date }) => ({ number, issueDate: date })) : own;
+    const money = one.kind === 'receipt' ? receipts : one.kind === 'refund' ? refunds : null;
+    const used = money?.map(({ number, date }) => ({ number, issueDate: date })) ?? own;
     for (const { number, issueDate } of used) {
       const prefixed = number.startsWith(`${one.prefix}-`);
       const counter = Number(/(\d+)$/.exec(number)?.[1] ?? '0');
       const next = one.next[one.yearly ? issueDate.slice(0, 4) : 'all'] ?? 0;
       if (prefixed && counter >= next) faults.push(fault(`series ${one.prefix}`, `a next number after ${number}`));
     }
-    if (one.kind === 'receipt') continue;
+    if (money !== null) continue;
     const last = [...own].sort((a, b) => a.position - b.position).at(-1);
     if (one.count !== own.length || (last !== undefined && last.position !== own.length))
       faults.push(fault(`series ${one.prefix}`, `as many documents as it counts, ${one.count}`));

@@ -10,6 +10,7 @@ export type EntryKind =
   | 'cancellation'
   | 'receipt'
   | 'allocation'
+  | 'refund'
   | 'filing'
   | 'journal';
 
@@ -25,7 +26,7 @@ export interface JournalEntry {
   readonly date: IsoDate;
   readonly kind: EntryKind;
   readonly text: string;
-  /** Id of the document (of an allocation, the debt), receipt or tax period behind it; empty for a manual journal. */
+  /** Id of the document (of an allocation, the debt), receipt (of a refund, the customer) or tax period behind it; empty for a manual journal. */
   readonly sourceId: string;
   /** Instant it was written. */
   readonly at: string;

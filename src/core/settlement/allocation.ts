@@ -18,7 +18,7 @@ export interface Undone {
 }
 
 /**
- * A credit (a receipt or a credit note) brought together with a debt (an invoice or an opening item) of one customer and
+ * A credit (a receipt or a credit note) brought together with a debt (an invoice, an opening item, a refund) of one customer and
  * one currency. A record of its own: it is never changed but for being undone.
  */
 export interface Allocation {
@@ -27,6 +27,8 @@ export interface Allocation {
   readonly creditKind: 'receipt' | 'credit-note';
   readonly creditId: string;
   readonly creditNumber: string;
+  /** A refund is a debt that its credit settles at once. */
+  readonly debtKind: 'document' | 'refund';
   readonly debtId: string;
   readonly debtNumber: string;
   readonly date: IsoDate;

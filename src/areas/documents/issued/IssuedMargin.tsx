@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { checksOf } from '@/core/decisions/sales/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
@@ -13,13 +13,12 @@ import { standing } from '@/core/settlement/allocation';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
-import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Margin, Note, NoteRow } from '@/ui/Page';
 import { ExchangeNote } from '../../shared/delivery/DeliveryNote';
 import { Because, ChecksNote, componentNames, Steps } from '../../shared/MarginNotes';
-import { AllocateDialog } from '../../shared/settlement/AllocateDialog';
+import { CreditActions } from '../../shared/settlement/CreditActions';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
@@ -109,7 +108,6 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
   const { document, family, allocations } = file;
   const { content, figures } = document;
   const { currency } = content;
-  const [settling, setSettling] = useState(false);
   const { owed, creditsOwed } = KINDS[document.kind];
   if (!owed && !creditsOwed) return null;
   const paid = standing(allocations)
@@ -132,11 +130,14 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
       {document.cancelled !== null && (
         <NoteRow label={`cancelled ${writeDate(document.cancelled.on)}: ${document.cancelled.reason}`} figure="" />
       )}
-      {paid.map(({ id, date, amount, debtId, debtNumber, creditKind, creditId, creditNumber }) => {
+      {paid.map(({ id, date, amount, debtKind, debtId, debtNumber, creditKind, creditId, creditNumber }) => {
         const [number, path] =
           debtId === document.id
             ? [creditNumber, creditKind === 'receipt' ? routes.receipt(creditId) : routes.document(creditId)]
-            : [debtNumber, routes.document(debtId)];
+            : [
+                debtNumber,
+                debtKind === 'refund' ? routes.record('customers', document.customerId) : routes.document(debtId),
+              ];
         return (
           <NoteRow
             key={id}
@@ -177,12 +178,7 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
       )}
       <NoteRow label="Open" figure={opened('open', document.open, currency)} strong />
       {creditsOwed && document.open < 0n && (
-        <Button weight="quiet" onClick={() => setSettling(true)}>
-          Settle with it…
-        </Button>
-      )}
-      {settling && (
-        <AllocateDialog
+        <CreditActions
           credit={{
             id: document.id,
             number: document.number,
@@ -190,7 +186,6 @@ function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onT
             currency,
             left: negated(document.open),
           }}
-          onClose={() => setSettling(false)}
         />
       )}
       {content.home !== undefined && (

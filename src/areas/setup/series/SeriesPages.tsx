@@ -23,6 +23,7 @@ const KIND_NAMES: Readonly<Record<SeriesKind, string>> = {
   takings: 'Takings',
   opening: 'Opening items',
   receipt: 'Receipts',
+  refund: 'Refunds',
 };
 
 /** How each kind of document is numbered. */

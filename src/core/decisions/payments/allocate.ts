@@ -52,7 +52,7 @@ export interface Settled {
   readonly taxPeriods: readonly TaxPeriod[];
 }
 
-interface Released {
+export interface Released {
   /** Day it is posted: that of the money, or the first open one. */
   readonly date: IsoDate;
   readonly entries: readonly TaxEntry[];
@@ -61,7 +61,7 @@ interface Released {
 }
 
 /** Tax of a document on payment basis falls due in step with what is settled of it, in the period of the day. */
-function releasedOf(
+export function releasedOf(
   payingId: string,
   owing: Owing,
   moved: Pick<Paying, 'before' | 'after'>,
@@ -118,17 +118,18 @@ function released(
 }
 
 /** Entries for what moved: differences on the day, tax on its own where that lies in a filed period. */
-function entriesFor(
+export function entriesFor(
   allocation: Pick<Allocation, 'creditNumber' | 'debtId' | 'debtNumber'>,
   date: IsoDate,
-  difference: readonly Side[],
+  homes: Pick<Allocation, 'debtHome' | 'creditHome'>,
   taxes: readonly Released[],
   words: string,
+  chart: readonly Account[],
   moment: Moment,
 ): readonly PostedEntry[] {
   const text = `${allocation.creditNumber} ${words} ${allocation.debtNumber}`;
   const dated = [
-    ...difference.map((side) => ({ date, side })),
+    ...differenceSides(differenceOf(homes), allocation.creditNumber, chart).map((side) => ({ date, side })),
     ...taxes.flatMap((tax) => tax.sides.map((side) => ({ date: tax.date, side }))),
   ];
   return [...grouped(dated, (one) => one.date).values()].map((group) =>
@@ -178,12 +179,12 @@ export function bringTogether(
   const tax = released(id, credit, debt, move, date, material);
   if (!tax.ok) return tax;
   const named = { id, creditNumber, debtId: debt.id, debtNumber: debt.number };
-  const difference = differenceSides(differenceOf(parts), creditNumber, material.chart);
-  const posted = entriesFor(named, date, difference, tax.value, 'settles', moment);
+  const posted = entriesFor(named, date, parts, tax.value, 'settles', material.chart, moment);
   const allocation: Allocation = {
     ...named,
     customerId,
     creditKind: credit.kind,
+    debtKind: 'document',
     creditId,
 
     date,
@@ -219,8 +220,8 @@ function takeBack(
   const back: Move = { ...allocation, amount: negated(allocation.amount) };
   const tax = released(undoingOf(allocation.id), credit, debt, back, date, material);
   if (!tax.ok) return tax;
-  const difference = differenceSides(negated(differenceOf(allocation)), allocation.creditNumber, material.chart);
-  const posted = entriesFor(allocation, date, difference, tax.value, 'no longer settles', moment);
+  const homes = { debtHome: negated(allocation.debtHome), creditHome: negated(allocation.creditHome) };
+  const posted = entriesFor(allocation, date, homes, tax.value, 'no longer settles', material.chart, moment);
   return accept({
     allocation: {
       ...allocation,

@@ -59,7 +59,13 @@ export interface ReceiveMaterial {
 }
 
 /** What foreign money is worth in home currency on its day, or why that is not known. */
-function worth(amount: Minor, currency: Currency, home: Currency, typed: string, rate: RateOn | null): Minor | Refusal {
+export function worth(
+  amount: Minor,
+  currency: Currency,
+  home: Currency,
+  typed: string,
+  rate: RateOn | null,
+): Minor | Refusal {
   if (currency === home) return amount;
   const perHome = typed.trim() === '' ? rate?.perHome : readTypedDecimal(typed);
   if (perHome === undefined)

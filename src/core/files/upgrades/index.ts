@@ -30,7 +30,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['book', 'accounts', 'series', 'customers', 'drafts', 'documents', 'receipts'], upgradeV2),
   upgrade(['book', 'customers', 'attachments'], upgradeV3),
   upgrade(['book', 'withholdingTypes', 'accounts', 'styles', 'customers', 'taxEntries', 'documents'], upgradeV4),
-  upgrade(['accounts', 'documents', 'receipts', 'journalLines', 'taxEntries'], upgradeV5),
+  upgrade(['accounts', 'series', 'documents', 'receipts', 'journalLines', 'taxEntries'], upgradeV5),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

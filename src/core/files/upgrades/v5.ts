@@ -36,6 +36,7 @@ interface OldDocument {
 /** Tables of version 5, as far as they are read here; all others stay as they are. */
 export interface BookContentV5 {
   readonly accounts: readonly { readonly code: string; readonly role: string }[];
+  readonly series: readonly object[];
   readonly documents: readonly OldDocument[];
   readonly receipts: readonly OldReceipt[];
   readonly journalLines: readonly { readonly entryId: string; readonly account: string; readonly amount: bigint }[];
@@ -51,6 +52,20 @@ function inStep(part: bigint, whole: bigint, counted: bigint): bigint {
   const half = (2n * (n < 0n ? -n : n) + d) / (2n * d);
   return n < 0n ? -half : half;
 }
+
+const REFUNDS = {
+  id: 'refund',
+  kind: 'refund',
+  registrationId: '',
+  prefix: 'REF',
+  digits: 4,
+  yearly: true,
+  start: 1,
+  next: {},
+  count: 0,
+  lastSeal: '',
+  lastDate: '',
+};
 
 interface Move {
   readonly at: string;
@@ -117,6 +132,7 @@ export function upgradeV5(old: BookContentV5): Readonly<Record<string, readonly 
         creditKind: 'receipt' in from ? 'receipt' : 'credit-note',
         creditId: credit.id,
         creditNumber: credit.number,
+        debtKind: 'document',
         debtId: debt.id,
         debtNumber: debt.number,
         date: 'receipt' in from ? from.receipt.date : from.note.issueDate,
@@ -137,6 +153,8 @@ export function upgradeV5(old: BookContentV5): Readonly<Record<string, readonly 
   });
   return {
     allocations,
+    refunds: [],
+    series: [...old.series, REFUNDS],
     receipts: old.receipts.map(({ allocations: _, settles: __, releaseEntryIds: ___, ...receipt }) => ({
       ...receipt,
       open: 0n,

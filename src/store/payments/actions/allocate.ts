@@ -12,7 +12,8 @@ import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
 import { notesOf } from '../queries/notes';
 
-function creditOf(receipt: Receipt | undefined, document: IssuedDocument | undefined): Credit | undefined {
+/** A receipt or a credit note as what it holds for the customer. */
+export function creditOf(receipt: Receipt | undefined, document: IssuedDocument | undefined): Credit | undefined {
   if (receipt !== undefined) return { kind: 'receipt', receipt };
   return document !== undefined && KINDS[document.kind].creditsOwed
     ? { kind: 'credit-note', note: document }

@@ -42,7 +42,7 @@ async function checkChain(db: BookDb, series: Series, onDone: (done: number) => 
 
 /** Recomputes every chain of seals in the book. */
 export async function checkSeals(db: BookDb, onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
-  const all = (await db.series.toArray()).filter((series) => series.kind !== 'receipt');
+  const all = (await db.series.toArray()).filter(({ kind }) => kind !== 'receipt' && kind !== 'refund');
   const of = all.reduce((sum, series) => sum + series.count, 0);
   let done = 0;
   const checks: ChainCheck[] = [];

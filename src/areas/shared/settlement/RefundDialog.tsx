@@ -1,0 +1,74 @@
+'use client';
+
+import { toast } from 'sonner';
+import { refuse } from '@/core/kernel/result';
+import { showMoney } from '@/core/kernel/show';
+import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
+import { readTypedDate } from '@/core/parties/terms';
+import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
+import { refundCredit } from '@/store/payments/actions/refund';
+import { Dialog } from '@/ui/Dialog';
+import { ChoiceField, TextField } from '@/ui/Field';
+import { useOpenBook } from '../../shell/BookContext';
+import { act, today } from '../../shell/book';
+import { DateField } from '../DateField';
+import { SlipFoot } from '../FormFoot';
+import { useActionForm } from '../useActionForm';
+import type { CreditLeft } from './AllocateDialog';
+
+interface RefundDialogProps {
+  readonly credit: CreditLeft;
+  readonly onClose: () => void;
+}
+
+/** Gives money back that is on account, or that a credit note holds. */
+export function RefundDialog({ credit, onClose }: RefundDialogProps) {
+  const { currency: home } = useOpenBook();
+  const { currency, left } = credit;
+  const { submit, field, general, busy } = useActionForm({
+    initial: { amount: '', date: 'today', method: 'bank' as PaymentMethod, reference: '', perHome: '' },
+    run: ({ amount, date, ...rest }) => {
+      const typed = amount.trim() === '' ? left : readTypedMoney(amount, currency);
+      const wanted = { what: 'money-such-as', sample: moneySample(currency) } as const;
+      if (typed === null) return Promise.resolve(refuse({ code: 'invalid', path: 'amount', wanted, found: amount }));
+      const on = readTypedDate(date, today(), today()) ?? date;
+      return act(refundCredit, { ...rest, creditId: credit.id, amount: typed, date: on });
+    },
+    onDone: (_, { number }) => {
+      toast(`${number} gives it back`);
+      onClose();
+    },
+  });
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Refund of ${credit.number}`}
+      description={`${showMoney(left, currency)} ${currency} is left of it. Money leaves the account it is given back from.`}
+    >
+      <form onSubmit={submit}>
+        <div className="grid grid-cols-3 gap-x-4">
+          <TextField
+            label={`Amount, ${currency}`}
+            autoFocus
+            inputMode="decimal"
+            placeholder={showMoney(left, currency)}
+            {...field('amount')}
+          />
+          <DateField label="Day" {...field('date')} />
+          <ChoiceField label="How" options={PAYMENT_METHODS.map((m) => [m, m] as const)} {...field('method')} />
+        </div>
+        {currency !== home && (
+          <TextField
+            label={`1 ${home} in ${currency}`}
+            inputMode="decimal"
+            placeholder="rate of the day"
+            {...field('perHome')}
+          />
+        )}
+        <TextField label="Reference" {...field('reference')} />
+        <SlipFoot label="Refund it" busy={busy} general={general} leave="Not now" onClose={onClose} />
+      </form>
+    </Dialog>
+  );
+}
