@@ -118,7 +118,7 @@ class CancelCommand implements Command {
     if (invoice === undefined) return;
     const input = { documentId: invoice.id, reason: 'Typed twice' };
     const result = await perform(real.db, cancelDocument, input, momentOn(real.today));
-    if (!result.ok) expect(['settled', 'closed-period']).toContain(result.refusals[0]?.code);
+    if (!result.ok) expect(['settled', 'closed-document']).toContain(result.refusals[0]?.code);
   }
   toString = () => `cancel(${this.pick})`;
 }

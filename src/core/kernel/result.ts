@@ -57,6 +57,8 @@ export interface RefusalFacts {
   overlap: { readonly ours: string; readonly theirs: string };
   'too-large': { readonly wanted: Wanted };
   unreadable: { readonly file: string };
+  /** It was there, and could not be read all the same. */
+  unread: { readonly why: string };
   'storage-full': Nothing;
   'storage-failed': { readonly found: string };
   'newer-book': Nothing;

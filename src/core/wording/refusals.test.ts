@@ -73,6 +73,7 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   overlap: [{ ours: 'IN VAT', theirs: 'IN CGST' }],
   'too-large': [{ wanted: 'table-of-20-mb' }],
   unreadable: [{ file: 'The file' }],
+  unread: [{ why: 'A part of the program did not start. Try again.' }],
   'storage-full': [{}],
   'storage-failed': [{ found: 'AbortError' }],
   'newer-book': [{}],

@@ -104,6 +104,7 @@ const WORDS: Words = {
     `${ours} of the book and ${theirs} of the pack would both charge one supply. Choose which of them does.`,
   'too-large': ({ wanted }) => wordWanted(wanted),
   unreadable: ({ file }) => `${file} cannot be read: check its name and place.`,
+  unread: ({ why }) => `It could not be read: ${why}`,
   'storage-full': () => 'The disk space of this browser is used up. Nothing was written. Make room, then try again.',
   'storage-failed': ({ found }) =>
     `The browser could not write (${found}). Nothing was written. Try again; if it stays, load the page again.`,

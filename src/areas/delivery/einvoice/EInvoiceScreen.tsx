@@ -38,7 +38,7 @@ function useChecked(file: OpenedFile | null) {
     checkInWorker(file.bytes, mine.signal)
       .catch((error: Error) =>
         refuse(
-          error instanceof Stopped ? { code: 'stopped', path: '' } : { code: 'fault', path: '', found: error.message },
+          error instanceof Stopped ? { code: 'stopped', path: '' } : { code: 'unread', path: '', why: error.message },
         ),
       )
       .then((result) => setAnswer({ of: file, result }));
