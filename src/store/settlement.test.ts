@@ -83,6 +83,7 @@ test('an allocation is undone and moved; both records stay', async () => {
   expect(await receiptOf(id)).toMatchObject({ open: 2460n, openHome: 2460n });
   expect([await balance('1000'), await balance('1100')]).toEqual([12300n, 9840n]);
   const file = await receiptFile(db, id);
+  expect(file?.lines.map(({ amount }) => amount)).toEqual(expect.arrayContaining([12300n, -12300n]));
   expect(file?.allocations.map(({ debtNumber, amount, undoneOn }) => [debtNumber, amount, undoneOn])).toEqual([
     [first.number, 12300n, '2026-02-05'],
     [second.number, 9840n, ''],

@@ -19,9 +19,11 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
   const receipt = await db.receipts.get(id);
   if (receipt === undefined) return null;
   const made = await db.allocations.where('creditId').equals(id).toArray();
-  const allocations = made.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.turn - b.turn));
+  const allocations = made.sort((a, b) => a.creditTurn - b.creditTurn);
+  const refunds = await db.refunds.bulkGet(allocations.map(({ debtId }) => debtId));
   const entryIds = [
     receipt.entryId,
+    ...refunds.flatMap((refund) => refund?.entryId ?? []),
     ...allocations.flatMap((one) => [...one.entryIds, ...(one.undone?.entryIds ?? [])]),
   ];
   const lines = await db.journalLines
