@@ -7,6 +7,7 @@ import { runCheck, runConvert } from './check';
 const USAGE = `usage: able calc FILE.json                            (- reads standard input)
        able check [--profile en16931|peppol] FILE…
        able convert --to ubl|cii FILE
+       able replay SCENARIO.json                     (- reads standard input)
 `;
 
 const isProfile = (text: string | undefined): text is Profile | undefined =>
@@ -26,6 +27,7 @@ async function run(): Promise<0 | 1 | 2 | null> {
   const { values, positionals: files } = parsed;
   const [file = ''] = files;
   if (command === 'calc' && files.length === 1) return runCalc(file);
+  if (command === 'replay' && files.length === 1) return (await import('./replay/replay')).runReplay(file);
   if (command === 'check' && files.length > 0 && isProfile(values.profile)) return runCheck(files, values.profile);
   if (command === 'convert' && files.length === 1 && isSyntax(values.to)) return runConvert(file, values.to);
   return null;

@@ -110,8 +110,13 @@ export function bareNumber(number: string): string {
   return number.replace(/[\s.\-/]/g, '').toUpperCase();
 }
 
+/** A number of the form that a country gives, for examples; of a country without a known form any. */
+export function sampleNumber(country: string): string {
+  return FORMS[country]?.sample ?? '000000';
+}
+
 /**
- * What is wrong with a tax number of a country, as a sentence, or null. Numbers of countries without
+ * What is wrong with a tax number of a country, as what is asked for instead, or null. Numbers of countries without
  * a known form pass. `IE7654321G` passes, `IE7654321F` does not: its check letter is wrong.
  */
 export function taxNumberFault(country: string, number: string): Wanted | null {

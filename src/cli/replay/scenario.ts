@@ -1,0 +1,194 @@
+import * as yup from 'yup';
+import { CURRENCIES } from '@/core/kernel/currency';
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { type Decimal, isDecimal } from '@/core/kernel/decimal';
+import { accept, type Result, refuse } from '@/core/kernel/result';
+import { CATEGORIES, type Category } from '@/core/tax/calcTypes';
+import { FREQUENCIES, type Frequency } from '@/core/tax/registration';
+
+/* What `able replay` reads: how a book begins, what is done in it step by step, and the day it is looked at. */
+
+interface Dated {
+  readonly date: IsoDate;
+}
+
+export interface IssueStep extends Dated {
+  readonly do: 'issue';
+  readonly id: string;
+  readonly customer: string;
+  readonly registration: string;
+  /** A day; 30 days after the issue date where neither it nor terms are given. */
+  readonly due?: string;
+  readonly terms?: string;
+  readonly currency?: string;
+  readonly priceMode?: 'net' | 'gross';
+  readonly lines: readonly {
+    readonly quantity: Decimal;
+    readonly price: Decimal;
+    readonly code: string;
+    readonly discount?: { readonly percent?: Decimal; readonly amount?: Decimal };
+  }[];
+}
+
+export interface CreditStep extends Dated {
+  readonly do: 'credit';
+  readonly id: string;
+  readonly of: string;
+  /** With tax; all that is left without it. */
+  readonly amount?: Decimal;
+}
+
+export interface ReceiveStep extends Dated {
+  readonly do: 'receive';
+  readonly id: string;
+  readonly customer: string;
+  readonly currency?: string;
+  readonly parts: readonly { readonly method: 'bank' | 'cash' | 'card' | 'cheque'; readonly amount: Decimal }[];
+  readonly to: readonly { readonly document: string; readonly money: Decimal }[];
+}
+
+export interface AllocateStep extends Dated {
+  readonly do: 'allocate';
+  readonly credit: string;
+  readonly to: string;
+  readonly amount: Decimal;
+}
+
+export interface UndoStep extends Dated {
+  readonly do: 'undo';
+  readonly credit: string;
+  readonly to: string;
+}
+
+export interface RefundStep extends Dated {
+  readonly do: 'refund';
+  readonly id: string;
+  readonly of: string;
+  readonly amount: Decimal;
+}
+
+export interface JournalStep extends Dated {
+  readonly do: 'journal';
+  /** Debits above zero. */
+  readonly lines: readonly { readonly role: string; readonly registration?: string; readonly amount: Decimal }[];
+}
+
+export interface FileStep extends Dated {
+  readonly do: 'file';
+  readonly registration: string;
+  /** First day of the period. */
+  readonly period: IsoDate;
+  readonly note?: string;
+}
+
+export type Step = IssueStep | CreditStep | ReceiveStep | AllocateStep | UndoStep | RefundStep | JournalStep | FileStep;
+
+export interface Scenario {
+  readonly home: string;
+  readonly registrations: readonly {
+    readonly id: string;
+    readonly jurisdiction: string;
+    readonly frequency: Frequency;
+    readonly basis: 'on-issue' | 'on-payment';
+    readonly from: IsoDate;
+  }[];
+  readonly codes: readonly { readonly id: string; readonly category: Category; readonly rate: Decimal }[];
+  readonly customers: readonly { readonly id: string; readonly name?: string; readonly country?: string }[];
+  readonly rates?: readonly { readonly currency: string; readonly date: IsoDate; readonly perHome: Decimal }[];
+  readonly steps: readonly Step[];
+  readonly at: IsoDate;
+}
+
+const MOST = 10_000;
+
+const text = () =>
+  yup
+    .string()
+    .strict()
+    .typeError('must be a text')
+    .required('must be given')
+    .max(200, 'must be at most 200 characters');
+const day = () => text().test('day', 'must be a day such as 2026-01-31', (v) => v === undefined || isIsoDate(v));
+const amount = () =>
+  text().test('decimal', 'must be a decimal such as "12.50"', (v) => v === undefined || isDecimal(v));
+const oneOf = (...values: readonly string[]) => text().oneOf(values, `must be one of ${values.join(', ')}`);
+const currency = () => text().oneOf([...CURRENCIES], 'must be an ISO 4217 code such as "EUR"');
+const list = (of: yup.Schema) =>
+  yup
+    .array()
+    .strict()
+    .of(of)
+    .typeError('must be a list')
+    .required('must be given')
+    .max(MOST, `must hold at most ${MOST} entries`);
+const shape = (of: yup.ObjectShape) =>
+  yup.object(of).strict().noUnknown('must hold only what is documented').typeError('must be an object');
+
+const STEPS: Readonly<Record<Step['do'], yup.ObjectShape>> = {
+  issue: {
+    id: text(),
+    customer: text(),
+    registration: text(),
+    due: day().optional(),
+    terms: text().optional(),
+    currency: currency().optional(),
+    priceMode: oneOf('net', 'gross').optional(),
+    lines: list(
+      shape({
+        quantity: amount(),
+        price: amount(),
+        code: text(),
+        discount: shape({ percent: amount().optional(), amount: amount().optional() }).optional().default(undefined),
+      }),
+    ),
+  },
+  credit: { id: text(), of: text(), amount: amount().optional() },
+  receive: {
+    id: text(),
+    customer: text(),
+    currency: currency().optional(),
+    parts: list(shape({ method: oneOf('bank', 'cash', 'card', 'cheque'), amount: amount() })),
+    to: list(shape({ document: text(), money: amount() })),
+  },
+  allocate: { credit: text(), to: text(), amount: amount() },
+  undo: { credit: text(), to: text() },
+  refund: { id: text(), of: text(), amount: amount() },
+  journal: { lines: list(shape({ role: text(), registration: text().optional(), amount: amount() })) },
+  file: { registration: text(), period: day(), note: text().optional() },
+};
+
+const step = yup.lazy((value: unknown) => {
+  const what = value !== null && typeof value === 'object' ? (value as { do?: unknown }).do : undefined;
+  const known = Object.keys(STEPS);
+  const own = typeof what === 'string' && known.includes(what) ? STEPS[what as Step['do']] : null;
+  return own === null ? yup.object({ do: oneOf(...known) }) : shape({ do: text(), date: day(), ...own });
+});
+
+const SCENARIO = shape({
+  home: currency(),
+  registrations: list(
+    shape({
+      id: text(),
+      jurisdiction: text().matches(/^[A-Z]{2}$/, 'must be two capitals, such as IE'),
+      frequency: oneOf(...FREQUENCIES),
+      basis: oneOf('on-issue', 'on-payment'),
+      from: day(),
+    }),
+  ).min(1, 'must hold at least one'),
+  codes: list(shape({ id: text(), category: oneOf(...CATEGORIES), rate: amount() })),
+  customers: list(shape({ id: text(), name: text().optional(), country: text().optional() })),
+  rates: list(shape({ currency: currency(), date: day(), perHome: amount() })).optional(),
+  steps: list(step as unknown as yup.Schema),
+  at: day(),
+});
+
+/** Reads a scenario from foreign data; refused at the first path that is wrong. */
+export function readScenario(data: unknown): Result<Scenario> {
+  try {
+    return accept(SCENARIO.validateSync(data, { strict: true, abortEarly: true }) as unknown as Scenario);
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error;
+    const must = error.message.startsWith('must') ? error.message : 'must be of the documented form';
+    return refuse({ code: 'malformed', path: error.path ?? '', must });
+  }
+}
