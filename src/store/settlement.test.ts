@@ -48,6 +48,17 @@ const balance = async (account: string): Promise<Minor> =>
 const receiptOf = async (id: string) => present(await db.receipts.get(id), 'the receipt');
 const invoice = (price: string, over: object = {}) => issued(db, { lines: [lineOf({ price })], ...over });
 
+async function onPaymentBasis() {
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+}
+
+async function expectProven(starts: readonly string[]) {
+  const registration = present(await db.registrations.get('ie-vat'), 'registration');
+  for (const start of starts)
+    expect(prove(await proofMaterial(db, registration, day(start)))).toMatchObject({ holds: true });
+}
+
 /** Opens from its own file, with the same open amounts. */
 async function expectWhole() {
   const other = new BookDb(`settlement-${Math.random()}`);
@@ -123,8 +134,7 @@ test('foreign money: each allocation posts its difference, and the last part tak
 });
 
 test('on payment basis undoing takes the released tax back in the period of its own day', async () => {
-  const registration = present(await db.registrations.get('ie-vat'), 'registration');
-  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  await onPaymentBasis();
   const due = await invoice('100.05');
   // 100.05 at 23 % is 123.06; of 23.01 of tax 60.00 releases 11.22, the rest 11.79.
   await receive(6000n, '2026-02-02', [[due, 6000n]]);
@@ -139,10 +149,7 @@ test('on payment basis undoing takes the released tax back in the period of its 
       ['2026-05-01', -1179n, -5127n],
     ]),
   );
-  for (const start of ['2026-01-01', '2026-03-01', '2026-05-01']) {
-    const current = present(await db.registrations.get('ie-vat'), 'registration');
-    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
-  }
+  await expectProven(['2026-01-01', '2026-03-01', '2026-05-01']);
   await expectWhole();
 });
 
@@ -166,8 +173,7 @@ test('a credit note on a paid invoice is used for another, and that is undone', 
 });
 
 test('on payment basis a credit note that pays for another invoice releases its own tax with it, and back again', async () => {
-  const registration = present(await db.registrations.get('ie-vat'), 'registration');
-  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  await onPaymentBasis();
   const [paid, other] = [await invoice('100.00'), await invoice('50.00')];
   await receive(12300n, '2026-01-20', [[paid, 12300n]]);
   // 23.00 is due by the money; the note's 23.00 and the other's 11.50 are not yet.
@@ -192,16 +198,12 @@ test('on payment basis a credit note that pays for another invoice releases its 
   expect(
     total((await db.taxEntries.toArray()).filter((e) => e.periodId.endsWith('2026-03-01')).map((e) => e.tax)),
   ).toBe(0n);
-  for (const start of ['2026-01-01', '2026-03-01']) {
-    const current = present(await db.registrations.get('ie-vat'), 'registration');
-    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
-  }
+  await expectProven(['2026-01-01', '2026-03-01']);
   await expectWhole();
 });
 
 test('on payment basis own credit notes, before and after payment, leave nothing in tax not yet due for what is settled', async () => {
-  const registration = present(await db.registrations.get('ie-vat'), 'registration');
-  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  await onPaymentBasis();
   const credit = (of: IssuedDocument, amount: bigint, date: string) =>
     act(
       db,
@@ -224,10 +226,7 @@ test('on payment basis own credit notes, before and after payment, leave nothing
   const third = await invoice('25.00');
   await allocate(after.id, third, 3075n, '2026-03-03');
   expect([await balance('2200'), await balance('2220')]).toEqual([-4025n, 0n]);
-  for (const start of ['2026-01-01', '2026-03-01']) {
-    const current = present(await db.registrations.get('ie-vat'), 'registration');
-    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
-  }
+  await expectProven(['2026-01-01', '2026-03-01']);
   await expectWhole();
 });
 
@@ -282,8 +281,7 @@ test('foreign money is given back at the rate of the day; what it stood at diffe
 });
 
 test('on payment basis a credit note that is given back releases its own tax in the period of the day', async () => {
-  const registration = present(await db.registrations.get('ie-vat'), 'registration');
-  await act(db, keepRegistration, { value: { ...registration, basis: 'on-payment' }, isNew: false }, '2026-01-01');
+  await onPaymentBasis();
   const paid = await invoice('100.00');
   await receive(12300n, '2026-02-10', [[paid, 12300n]]);
   const credit = { kind: 'amount' as const, amount: minor(3075n) };
@@ -292,10 +290,7 @@ test('on payment basis a credit note that is given back releases its own tax in 
   await refund(note.id, 3075n, '2026-05-05');
   // 23.00 in January and February, 5.75 taken back in May; nothing is left not yet due.
   expect([await balance('2200'), await balance('2220')]).toEqual([-1725n, 0n]);
-  for (const start of ['2026-01-01', '2026-03-01', '2026-05-01']) {
-    const current = present(await db.registrations.get('ie-vat'), 'registration');
-    expect(prove(await proofMaterial(db, current, day(start)))).toMatchObject({ holds: true });
-  }
+  await expectProven(['2026-01-01', '2026-03-01', '2026-05-01']);
   await expectWhole();
 });
 

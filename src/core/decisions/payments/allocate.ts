@@ -1,9 +1,9 @@
-import type { Changes, Decision, Moment } from '@/core/book/changes';
+import type { AuditNote, Changes, Decision, Moment } from '@/core/book/changes';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minus, negated } from '@/core/kernel/money';
+import { type Minor, negated } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import { entryOf, type PostedEntry, type Side } from '@/core/ledger/entry';
@@ -290,7 +290,23 @@ export interface PairMaterial extends AllocateMaterial {
 /** Rows of a credit that is a receipt; a credit note is among the documents. */
 const receiptOf = (credit: Credit) => (credit.kind === 'receipt' ? { receipts: [credit.receipt] } : {});
 
-const aboutOf = ({ creditId, debtId, customerId }: Allocation) => [creditId, debtId, customerId];
+/** An allocation that was made or undone, with everything it moved, and its word on the audit trail. */
+function written(settled: Settled, verb: string, note: Pick<AuditNote, 'before' | 'after'>): Decision<Allocation> {
+  const { allocation, credit } = settled;
+  const { add, put } = changesOfSettled([settled]);
+  return accept({
+    value: allocation,
+    changes: {
+      add,
+      put: { ...put, ...receiptOf(credit) },
+      audit: {
+        subject: `${allocation.creditNumber} ${verb} ${allocation.debtNumber}`,
+        about: [allocation.creditId, allocation.debtId, allocation.customerId],
+        ...note,
+      },
+    },
+  });
+}
 
 /** Settles a debt with money on account, or with a credit note of the customer. */
 export function allocate(input: AllocateInput, material: PairMaterial, moment: Moment): Decision<Allocation> {
@@ -300,21 +316,8 @@ export function allocate(input: AllocateInput, material: PairMaterial, moment: M
   if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
   const settled = bringTogether(credit, debt, amount, { date, path: 'amount' }, material, moment);
   if (!settled.ok) return settled;
-  const { allocation } = settled.value;
-  const { add, put } = changesOfSettled([settled.value]);
-  return accept({
-    value: allocation,
-    changes: {
-      add,
-      put: { ...put, ...receiptOf(settled.value.credit) },
-      audit: {
-        subject: `${allocation.creditNumber} settles ${allocation.debtNumber}`,
-        about: aboutOf(allocation),
-        before: { open: debt?.open },
-        after: { amount, open: minus(debt?.open ?? amount, amount) },
-      },
-    },
-  });
+  const { open } = settled.value.debt;
+  return written(settled.value, 'settles', { before: { open: debt?.open }, after: { amount, open } });
 }
 
 /** Undoes the newest allocation that stands between a credit and a debt; both records stay to be seen. */
@@ -332,19 +335,6 @@ export function undoAllocation(
     return refuse({ code: 'invalid', path: 'date', wanted: 'day-not-before-allocation', found: date });
   const settled = takeBack(newest, credit, debt, date, material, moment);
   if (!settled.ok) return settled;
-  const { allocation } = settled.value;
-  const { add, put } = changesOfSettled([settled.value]);
-  return accept({
-    value: allocation,
-    changes: {
-      add,
-      put: { ...put, ...receiptOf(settled.value.credit) },
-      audit: {
-        subject: `${allocation.creditNumber} no longer settles ${allocation.debtNumber}`,
-        about: aboutOf(allocation),
-        before: { amount: allocation.amount },
-        after: { open: settled.value.debt.open },
-      },
-    },
-  });
+  const { amount } = newest;
+  return written(settled.value, 'no longer settles', { before: { amount }, after: { open: settled.value.debt.open } });
 }
