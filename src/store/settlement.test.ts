@@ -9,6 +9,7 @@ import { recordReceipt } from './payments/actions/recordReceipt';
 import { refundCredit } from './payments/actions/refund';
 import { receiptFile } from './payments/queries/receiptFile';
 import { perform } from './perform';
+import { cancelDocument } from './sales/actions/afterIssue';
 import { creditInvoice } from './sales/actions/creditInvoice';
 import { BookDb } from './schema';
 import { mergeDouble } from './setup/actions/customers';
@@ -291,6 +292,30 @@ test('on payment basis a credit note that is given back releases its own tax in 
   // 23.00 in January and February, 5.75 taken back in May; nothing is left not yet due.
   expect([await balance('2200'), await balance('2220')]).toEqual([-1725n, 0n]);
   await expectProven(['2026-01-01', '2026-03-01', '2026-05-01']);
+  await expectWhole();
+});
+
+test('an invoice that a credit note takes back is not cancelled beside it, also once the note is free again', async () => {
+  const due = await invoice('100.00');
+  const note = await act(
+    db,
+    creditInvoice,
+    { documentId: due.id, date: '2026-01-21', reason: 'Returned' },
+    '2026-01-21',
+  );
+  await undo(note.id, due, '2026-01-22');
+  const input = { documentId: due.id, reason: 'Typed twice' };
+  expect(refusalCodes(await perform(db, cancelDocument, input, momentOn('2026-01-23')))).toEqual(['settled']);
+});
+
+test('on payment basis an invoice is cancelled after its money was moved away: what was released and taken back stays', async () => {
+  await onPaymentBasis();
+  const due = await invoice('100.00');
+  const { id } = await receive(12300n, '2026-02-20', [[due, 12300n]]);
+  await undo(id, due, '2026-03-02');
+  await act(db, cancelDocument, { documentId: due.id, reason: 'Typed twice' }, '2026-03-03');
+  expect([await balance('2200'), await balance('2220')]).toEqual([0n, 0n]);
+  await expectProven(['2026-01-01', '2026-03-01']);
   await expectWhole();
 });
 

@@ -31,10 +31,11 @@ export function cancelFault(
   entryDate: string,
   transmissions: readonly Transmission[],
 ): Refusal | null {
-  const { kind, cancelled, sentOn, received, credited, content } = document;
+  const { kind, cancelled, sentOn, received, creditNotes, content } = document;
   if (!KINDS[kind].cancellable) return { code: 'wrong-kind', path: '', number: document.number, takes: 'cancellable' };
   if (cancelled !== null) return { code: 'settled', path: '', by: 'cancelled' };
-  if (received !== 0n || credited !== 0n)
+  // A credit note stands even where it was made free for another invoice.
+  if (received !== 0n || creditNotes.length > 0)
     return { code: 'settled', path: '', by: received === 0n ? 'credited' : 'paid' };
   if (sentOn !== '') return { code: 'sent', path: '', on: sentOn };
   if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', path: '' };
@@ -67,7 +68,8 @@ export function cancel(material: CancelMaterial, reason: string, moment: Moment)
     isOpen: 0,
     cancelled: { on: moment.today, reason: reason.trim(), entryId },
   });
-  const reversed = reversedEntries(taxEntries);
+  // What payments released was taken back with them, in periods of their own.
+  const reversed = reversedEntries(taxEntries.filter(({ allocationId }) => allocationId === ''));
   return accept({
     value: null,
     changes: {
