@@ -224,11 +224,11 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
       .click();
     await page.getByRole('link', { name: /INV-0001/ }).click();
     await page.getByRole('button', { name: 'Record a receipt' }).click();
-    await expect(page.getByLabel('Settled now on INV-2026-0001')).toHaveValue('161.38');
-    await page.getByLabel('Settled now on INV-2026-0001').fill('999');
+    await expect(page.getByLabel('Money for INV-2026-0001')).toHaveValue('161.38');
+    await page.getByLabel('Money for INV-2026-0001').fill('999');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText('▲ This is more than is open on INV-2026-0001')).toBeVisible();
-    await page.getByLabel('Settled now on INV-2026-0001').fill('100');
+    await page.getByLabel('Money for INV-2026-0001').fill('100');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0001' })).toBeVisible();
     await page.getByRole('link', { name: 'INV-2026-0001' }).click();
@@ -239,7 +239,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Enter');
     await expect(page.getByRole('region', { name: 'E-invoice', exact: true })).toBeVisible();
     await page.keyboard.press('Control+Enter');
-    await expect(page.getByLabel('Settled now on INV-2026-0001')).toHaveValue('61.38');
+    await expect(page.getByLabel('Money for INV-2026-0001')).toHaveValue('61.38');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0002' })).toBeVisible();
     await page.getByRole('link', { name: 'INV-2026-0001' }).click();

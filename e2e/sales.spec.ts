@@ -179,16 +179,16 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await expect(page.getByText('97,975.26')).toBeVisible();
   await page.getByLabel('Amount received').fill('1,500.00');
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Settled now on INV-2026-0013')).toHaveValue('595.86');
-  await expect(page.getByLabel('Settled now on INV-2026-0018')).toHaveValue('904.14');
-  await page.getByLabel('Settled now on INV-2026-0018').fill('some');
+  await expect(page.getByLabel('Money for INV-2026-0013')).toHaveValue('595.86');
+  await expect(page.getByLabel('Money for INV-2026-0018')).toHaveValue('904.14');
+  await page.getByLabel('Money for INV-2026-0018').fill('some');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/Give an amount such as 12\.50/)).toBeVisible();
   // More settled than came is said, and nothing else is recorded in its place.
-  await page.getByLabel('Settled now on INV-2026-0018').fill('905.00');
+  await page.getByLabel('Money for INV-2026-0018').fill('905.00');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/1,500\.00 was received, but 1,500\.86 is settled/)).toBeVisible();
-  await page.getByLabel('Settled now on INV-2026-0018').fill('904.14');
+  await page.getByLabel('Money for INV-2026-0018').fill('904.14');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
   const settled = page.getByRole('table', { name: 'What it settles' });

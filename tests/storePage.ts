@@ -1,4 +1,5 @@
 import type { Moment } from '@/core/book/changes';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { blankDraft, blankLine } from '@/core/documents/draft';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
@@ -80,13 +81,16 @@ const page = {
         await act(creditInvoice, { documentId: invoice.id, date: TODAY, reason: 'Returned' });
       else {
         const allocations = [{ documentId: invoice.id, number: invoice.number, amount: invoice.open }];
-        await act(recordReceipt, {
-          customerId: invoice.customerId,
-          date: TODAY,
-          method: 'bank',
-          reference: '',
-          allocations,
-        });
+        await act(
+          recordReceipt,
+          onePart({
+            customerId: invoice.customerId,
+            date: TODAY,
+            method: 'bank',
+            reference: '',
+            allocations,
+          }),
+        );
       }
       return 'done';
     } catch (error) {

@@ -1,5 +1,6 @@
 import type { Moment } from '@/core/book/changes';
 import { exchangeRateId } from '@/core/currency/exchangeRate';
+import { onePart } from '@/core/decisions/payments/onePart';
 import {
   blankAdjustment,
   blankDraft,
@@ -16,9 +17,9 @@ import { addDays, addMonths, type IsoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
+import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { spanOf } from '@/core/returns/calendar';
-import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
 import { eInvoiceRound } from '@/jobs/eInvoiceRound';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
@@ -155,7 +156,7 @@ class DemoBuilder {
     const allocations = [{ documentId: document.id, number: document.number, amount }];
     await this.act(
       recordReceipt,
-      { customerId: document.customerId, date: day, method, reference: step.reference, allocations },
+      onePart({ customerId: document.customerId, date: day, method, reference: step.reference, currency, allocations }),
       day,
     );
   }

@@ -1,6 +1,8 @@
 import type { Moment } from '@/core/book/changes';
 import type { CustomerRow } from '@/core/book/rows';
 import type { BookContent } from '@/core/book/tables';
+import { onePart } from '@/core/decisions/payments/onePart';
+import { positionOf } from '@/core/decisions/payments/position';
 import { receive } from '@/core/decisions/payments/recordReceipt';
 import { issue } from '@/core/decisions/sales/issue';
 import { beginBook } from '@/core/decisions/setup/begin';
@@ -134,17 +136,19 @@ class LargeBook {
     const allocations = [{ documentId: id, number, amount: open }];
     const moment = this.moment(day);
     const received = receive(
-      { customerId, date: day, method: 'bank', reference: number, allocations },
+      onePart({ customerId, date: day, method: 'bank', reference: number, allocations }),
       {
         customer: this.book.row('customers', customerId),
-        documents: new Map([[id, document]]),
-        allocations: [],
-        notes: [],
+        position: positionOf(
+          { chart: this.book.rows('accounts'), registrations: this.book.rows('registrations') },
+          { debts: [document], credits: [], allocations: [], notes: [] },
+        ),
         homeCurrency: document.content.currency,
         series,
-        chart: this.book.rows('accounts'),
-        registrations: this.book.rows('registrations'),
+        numberTaken: false,
         rate: null,
+        withholdingTypes: [],
+        credits: new Map(),
       },
       moment,
     );

@@ -49,6 +49,7 @@ export function demoRegistration(keptFrom: IsoDate): Registration {
     until: '',
     frequency: 'two-monthly',
     basis: 'on-issue',
+    badDebtRelief: true,
     filingCurrency: currency('EUR'),
     rounding: ROUNDING,
     accounts: { output: '2200', notYetDue: '2220', payable: '2210' },

@@ -10,6 +10,7 @@ import {
   refusalCodes,
   wholeBook,
 } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { isoDate as day } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
@@ -146,7 +147,7 @@ describe('a transaction that is cut in the middle', () => {
   test.each(['journal', 'audit'])('at %s leaves a receipt undone', async (table) => {
     const document = await issued(db);
     const before = await wholeBook(db);
-    await expect(cut(table, recordReceipt, receiptOf(document, 5000n))).rejects.toThrow('cut');
+    await expect(cut(table, recordReceipt, onePart(receiptOf(document, 5000n)))).rejects.toThrow('cut');
     expect(await wholeBook(db)).toEqual(before);
   });
 
@@ -186,9 +187,9 @@ describe('a transaction that is cut in the middle', () => {
 describe('receipts', () => {
   test('in part and in full move the state, the open amounts and the accounts', async () => {
     const document = await issued(db);
-    await act(db, recordReceipt, receiptOf(document, 5000n), '2026-02-01');
+    await act(db, recordReceipt, onePart(receiptOf(document, 5000n)), '2026-02-01');
     expect(await documentOf(db, document.id)).toMatchObject({ open: 7300n, received: 5000n, isOpen: 1 });
-    const { number } = await act(db, recordReceipt, receiptOf(document, 7300n), '2026-02-02');
+    const { number } = await act(db, recordReceipt, onePart(receiptOf(document, 7300n)), '2026-02-02');
     expect(number).toBe('REC-2026-0002');
     expect(await documentOf(db, document.id)).toMatchObject({ open: 0n, received: 12300n, isOpen: 0 });
     expect((await db.customerBalances.get('ballyvaughan'))?.open).toBe(0n);
@@ -203,15 +204,15 @@ describe('receipts', () => {
     const invoice = await issued(db);
     const allocations = [{ documentId: invoice.id, number: invoice.number, amount: invoice.open }];
     const input = { customerId: 'ballyvaughan', date, method: 'bank' as const, reference: '', allocations };
-    expect(refusalCodes(await perform(db, recordReceipt, input, momentOn('2026-02-01')))).toEqual([code]);
-    const agreed = await perform(db, recordReceipt, { ...input, anyDay: true }, momentOn('2026-02-01'));
+    expect(refusalCodes(await perform(db, recordReceipt, onePart(input), momentOn('2026-02-01')))).toEqual([code]);
+    const agreed = await perform(db, recordReceipt, onePart({ ...input, agreed: true }), momentOn('2026-02-01'));
     expect(refusalCodes(agreed)).toEqual(code === 'unusual' ? [] : [code]);
   });
 
   test('one receipt settles many documents', async () => {
     const [a, b] = [await issued(db), await issued(db)];
     const allocations = [a, b].map((d) => ({ documentId: d.id, number: d.number, amount: minor(12300n) }));
-    await act(db, recordReceipt, receiptOf(a, 0n, { allocations }), '2026-02-01');
+    await act(db, recordReceipt, onePart(receiptOf(a, 0n, { allocations })), '2026-02-01');
     expect(await Promise.all([a, b].map(async (d) => (await documentOf(db, d.id)).isOpen))).toEqual([0, 0]);
   });
 
@@ -221,10 +222,10 @@ describe('receipts', () => {
     ['of another customer', 100n, { customerId: 'clewbay' }, 'not-found'],
     ['of nobody', 100n, { customerId: '' }, 'missing'],
     ['on no day', 100n, { date: 'soon' }, 'invalid'],
-    ['without allocations', 100n, { allocations: [] }, 'missing'],
+    ['without allocations', 100n, { allocations: [] }, 'invalid'],
   ])('%s is refused', async (_, amount, over, code) => {
     const document = await issued(db);
-    const result = await perform(db, recordReceipt, receiptOf(document, amount, over), momentOn('2026-02-01'));
+    const result = await perform(db, recordReceipt, onePart(receiptOf(document, amount, over)), momentOn('2026-02-01'));
     expect(refusalCodes(result)).toContain(code);
     expect(await db.receipts.count()).toBe(0);
   });
@@ -235,7 +236,7 @@ describe('receipts', () => {
     const result = await perform(
       db,
       recordReceipt,
-      receiptOf(document, 0n, { allocations: [allocation, allocation] }),
+      onePart(receiptOf(document, 0n, { allocations: [allocation, allocation] })),
       momentOn('2026-02-01'),
     );
     expect(refusalCodes(result)).toEqual(['duplicate']);
@@ -274,7 +275,7 @@ describe('a credit note', () => {
 
   test('keeps open what was paid already', async () => {
     const invoice = await issued(db);
-    await act(db, recordReceipt, receiptOf(invoice, 5000n, { date: '2026-01-16' }), '2026-01-16');
+    await act(db, recordReceipt, onePart(receiptOf(invoice, 5000n, { date: '2026-01-16' })), '2026-01-16');
     const { id } = await act(db, creditInvoice, { documentId: invoice.id, date: '2026-01-20', reason }, '2026-01-20');
     expect(await documentOf(db, id)).toMatchObject({ open: -5000n, isOpen: 1 });
     expect((await db.customerBalances.get('ballyvaughan'))?.open).toBe(-5000n);

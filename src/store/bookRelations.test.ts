@@ -1,5 +1,6 @@
 import { act, day, draftOf, issued, newBook } from 'tests/book';
 import type { BookContent } from '@/core/book/tables';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { unpackArchive } from '@/core/files/archive';
 import { BOOK_RELATIONS } from '@/core/files/bookRelations';
 import { minor } from '@/core/kernel/money';
@@ -20,7 +21,7 @@ beforeAll(async () => {
   await act(db, creditInvoice, { documentId: first.id, date: TODAY, reason: 'Late', request }, TODAY);
   const allocations = [{ documentId: first.id, number: first.number, amount: minor(1000n) }];
   const receipt = { customerId: first.customerId, date: TODAY, method: 'bank', reference: '', allocations } as const;
-  await act(db, recordReceipt, receipt, TODAY);
+  await act(db, recordReceipt, onePart(receipt), TODAY);
   const quote = await act(db, keepDraft, draftOf({ kind: 'quote', due: '7d', issueDate: TODAY }), TODAY);
   await act(db, sendQuoteDraft, { draftId: quote.id }, TODAY);
   const read = unpackArchive(await archiveBook(db, `${TODAY}T12:00:00.000Z`));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
+import { onePart } from '@/core/decisions/payments/onePart';
 import type { CreditRequest } from '@/core/documents/creditContent';
 import { firstBroken } from '@/core/documents/seal';
 import { unpackArchive } from '@/core/files/archive';
@@ -141,7 +142,7 @@ class ReceiveCommand implements Command {
     await act(
       real.db,
       recordReceipt,
-      { customerId: invoice.customerId, date: real.today, method: 'bank', reference: '', allocations, sum },
+      onePart({ customerId: invoice.customerId, date: real.today, method: 'bank', reference: '', allocations, sum }),
       real.today,
     );
   }

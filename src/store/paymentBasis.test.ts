@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { minor, total } from '@/core/kernel/money';
 import { prove } from '@/core/returns/proof';
 import type { Registration } from '@/core/tax/registration';
@@ -30,13 +31,13 @@ const pay = (document: { id: string; number: string; customerId: string }, amoun
   act(
     db,
     recordReceipt,
-    {
+    onePart({
       customerId: document.customerId,
       date,
       method: 'bank',
       reference: '',
       allocations: [{ documentId: document.id, number: document.number, amount: minor(amount) }],
-    },
+    }),
     date,
   );
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { act, discountOf, documentOf, draftOf, lineOf, momentOn, newBook, refusalCodes, wholeBook } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { draftSides } from '@/core/decisions/sales/draftSides';
 import { preview as figuresNow } from '@/core/documents/preview';
 import { registrationFor } from '@/core/documents/setting';
@@ -100,10 +101,10 @@ test.each([
     perHome: currency === '' ? '' : '1.1000',
   };
   const before = await wholeBook(db);
-  const planned = await preview(db, recordReceipt, input, momentOn('2026-02-10'));
+  const planned = await preview(db, recordReceipt, onePart(input), momentOn('2026-02-10'));
   expect(await wholeBook(db)).toEqual(before);
   if (!planned.ok) throw new Error(JSON.stringify(planned.refusals));
-  await act(db, recordReceipt, input, '2026-02-10');
+  await act(db, recordReceipt, onePart(input), '2026-02-10');
   const posted = [...issuedLines, ...plainly(planned.value.add?.journalLines ?? [])].sort();
   expect(await linesOf(db)).toEqual(posted);
 });
@@ -111,7 +112,7 @@ test.each([
 test('what an action refuses is refused beforehand, in the same words', async () => {
   const db = await bookOn('on-issue');
   const input = { customerId: '', date: '', method: 'bank' as const, reference: '', allocations: [] };
-  const planned = await preview(db, recordReceipt, input, momentOn(DAY));
-  expect(refusalCodes(planned)).toEqual(refusalCodes(await perform(db, recordReceipt, input, momentOn(DAY))));
+  const planned = await preview(db, recordReceipt, onePart(input), momentOn(DAY));
+  expect(refusalCodes(planned)).toEqual(refusalCodes(await perform(db, recordReceipt, onePart(input), momentOn(DAY))));
   expect(refusalCodes(planned)).toContain('missing');
 });

@@ -1,4 +1,5 @@
 import { act, day, draftOf, issued, lineOf, newBook } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { NO_FILTER } from '@/core/documents/documentFilter';
 import { minor } from '@/core/kernel/money';
 import { spanOf } from '@/core/returns/calendar';
@@ -85,7 +86,7 @@ describe('documents', () => {
     await act(
       db,
       recordReceipt,
-      { customerId: 'ballyvaughan', date: '2026-02-02', method: 'card', reference: 'till 4', allocations },
+      onePart({ customerId: 'ballyvaughan', date: '2026-02-02', method: 'card', reference: 'till 4', allocations }),
       '2026-02-02',
     );
     expect((await receiptsOf(db, [document.id])).map((r) => r.number)).toEqual(['REC-2026-0001']);

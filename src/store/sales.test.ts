@@ -10,6 +10,7 @@ import {
   newBook,
   refusalCodes,
 } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import { NO_FILTER } from '@/core/documents/documentFilter';
 import { sealCode } from '@/core/documents/seal';
 import { PLAIN_STYLE } from '@/core/documents/style';
@@ -17,6 +18,7 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import { blankCustomer } from '@/core/parties/customer';
 import { prove } from '@/core/returns/proof';
+import { methodsOf } from '@/core/settlement/receipt';
 import { codesUnder } from '@/core/tax/taxSetup';
 import { sendEInvoices } from './delivery/actions/sending';
 import { loadRecords, present } from './load';
@@ -279,7 +281,7 @@ describe('counter and opening', () => {
     expect(sale).toMatchObject({ state: 'paid', open: 0n, content: { paidBy: 'card' } });
     const receipt = present(await db.receipts.toCollection().first(), 'the receipt');
     const settles = (await db.allocations.where('creditId').equals(receipt.id).toArray()).map((one) => one.debtId);
-    expect([receipt.method, receipt.amount, receipt.open, settles]).toEqual(['card', 10000n, 0n, [sale.id]]);
+    expect([methodsOf(receipt), receipt.amount, receipt.open, settles]).toEqual(['card', 10000n, 0n, [sale.id]]);
     // A card pays into the account of card payments.
     expect([await balanceOf(db, '1020'), await balanceOf(db, '1100')]).toEqual([10000n, 0n]);
   });
@@ -337,7 +339,12 @@ describe('counter and opening', () => {
     expect((await db.customerBalances.get('clewbay'))?.open).toBe(12000n);
     expect([await balanceOf(db, '3900'), await db.taxEntries.count()]).toEqual([-12000n, 0]);
     const allocations = [{ documentId: id, number, amount: minor(12000n) }];
-    await act(db, recordReceipt, { customerId: 'clewbay', date: DAY, method: 'bank', reference: '', allocations }, DAY);
+    await act(
+      db,
+      recordReceipt,
+      onePart({ customerId: 'clewbay', date: DAY, method: 'bank', reference: '', allocations }),
+      DAY,
+    );
     expect((await documentOf(db, id)).state).toBe('paid');
     const wrong = await perform(db, enterOpening, { ...input, amount: '-1', number: '' }, momentOn(DAY));
     expect(refusalCodes(wrong)).toEqual(['invalid', 'missing']);
@@ -367,8 +374,8 @@ describe('a document in foreign currency', () => {
       reference: '',
       allocations: [{ documentId: invoice.id, number: invoice.number, amount: minor(amount) }],
     });
-    await act(db, recordReceipt, pay(60000n), '2026-02-02');
-    await act(db, recordReceipt, pay(63000n), '2026-02-02');
+    await act(db, recordReceipt, onePart(pay(60000n)), '2026-02-02');
+    await act(db, recordReceipt, onePart(pay(63000n)), '2026-02-02');
     // 600 and 630 USD at 1.20 are 500.00 and 525.00 EUR: 41.00 more than was owed.
     expect([await balanceOf(db, '1000'), await balanceOf(db, '1100'), await balanceOf(db, '7920')]).toEqual([
       102500n,
@@ -393,7 +400,7 @@ describe('a document in foreign currency', () => {
     const documents = [await issued(db), await issued(db, { currency: 'USD' })];
     const allocations = documents.map(({ id, number, open }) => ({ documentId: id, number, amount: open }));
     const input = { customerId: 'ballyvaughan', date: DAY, method: 'bank', reference: '', allocations } as const;
-    expect(refusalCodes(await perform(db, recordReceipt, input, momentOn(DAY)))).toEqual(['invalid']);
+    expect(refusalCodes(await perform(db, recordReceipt, onePart(input), momentOn(DAY)))).toEqual(['invalid']);
   });
 
   test('rates come in from a file of daily rates, and again without harm', async () => {

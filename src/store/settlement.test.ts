@@ -1,4 +1,5 @@
 import { act, day, documentOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { type Minor, minor, total } from '@/core/kernel/money';
 import { prove } from '@/core/returns/proof';
@@ -29,7 +30,7 @@ const receive = (sum: bigint, date: string, of: readonly [IssuedDocument, bigint
   act(
     db,
     recordReceipt,
-    {
+    onePart({
       customerId: CUSTOMER,
       date,
       method: 'bank',
@@ -37,7 +38,7 @@ const receive = (sum: bigint, date: string, of: readonly [IssuedDocument, bigint
       sum: minor(sum),
       allocations: of.map(([{ id, number }, amount]) => ({ documentId: id, number, amount: minor(amount) })),
       ...over,
-    },
+    }),
     date,
   );
 const allocate = (creditId: string, debt: { id: string }, amount: bigint, date: string) =>
@@ -350,14 +351,14 @@ describe('refused, and nothing changed:', () => {
     perform(
       db,
       recordReceipt,
-      {
+      onePart({
         customerId: CUSTOMER,
         date: '2026-02-01',
         method: 'bank',
         reference: '',
         sum: minor(sum),
         allocations: [{ documentId: id, number, amount: minor(12300n) }],
-      },
+      }),
       at,
     );
 });

@@ -10,12 +10,15 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
     case 'opening':
     case 'cancellation':
     case 'allocation':
+    case 'write-off':
       return routes.document(entry.sourceId);
     case 'receipt':
+    case 'dishonour':
       return routes.receipt(entry.sourceId);
     case 'refund':
       return routes.record('customers', entry.sourceId);
     case 'filing':
+    case 'claim':
       return routes.tax;
     case 'journal':
       return null;

@@ -1,131 +1,194 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import type { ReceiptInput } from '@/core/decisions/payments/recordReceipt';
-import { writeDate } from '@/core/kernel/date';
-import { minor, NOTHING } from '@/core/kernel/money';
+import { isIsoDate } from '@/core/kernel/date';
+import { NOTHING } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
-import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
+import { readTypedMoney, typedMoney } from '@/core/kernel/typedMoney';
+import { accountFor } from '@/core/ledger/account';
 import { readTypedDate } from '@/core/parties/terms';
-import { allocated, allocateOldestFirst, moneySample, readTypedMoney, type Settling } from '@/core/settlement/receipt';
+import { type Debt, type FillOrder, fill, proposalFor, wholeProposal } from '@/core/settlement/proposal';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
+import { debtsOf } from '@/store/payments/queries/debts';
 import { recordOf } from '@/store/records';
-import { findCustomers, openInvoices } from '@/store/sales/queries/documents';
+import { findCustomers } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { FindBox } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
-import { Margin, Note, NoteRow, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
+import { Sheet, SheetTitle } from '@/ui/Page';
 import { DateField } from '../shared/DateField';
 import { OnAccount } from '../shared/settlement/OnAccount';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
-import { EntriesNote } from '../shell/EntriesNote';
 import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useFinder } from '../shell/useFinder';
 import { useKey } from '../shell/useKey';
 import { usePreview } from '../shell/usePreview';
+import { DebtsTable } from './DebtsTable';
+import { PartsGrid } from './PartsGrid';
+import { ReceiptMargin } from './ReceiptMargin';
+import {
+  EMPTY_HEAD,
+  EMPTY_ROW,
+  emptyPart,
+  readReceipt,
+  rowOf,
+  type TypedHead,
+  type TypedPart,
+  type TypedRow,
+} from './typedReceipt';
 
-/** Records money from a customer against open invoices. Starts from one when `documentId` names it. */
-export function NewReceipt({ documentId }: { readonly documentId: string }) {
+type Rows = Readonly<Record<string, TypedRow>>;
+
+/** Records money from a customer against what it owes. Starts from one document when `documentId` names it. */
+export function NewReceipt({
+  documentId,
+  customerId = '',
+}: {
+  readonly documentId: string;
+  readonly customerId?: string;
+}) {
   const router = useRouter();
-  const { currency: home } = useOpenBook();
+  const { currency: home, accounts } = useOpenBook();
   const [customer, setCustomer] = useState<{ id: string; name: string } | null>(null);
-  const [typed, setTyped] = useState<string | null>(null);
-  const [date, setDate] = useState('today');
-  const [method, setMethod] = useState<PaymentMethod>('bank');
-  const [reference, setReference] = useState('');
-  /** What is typed beside each invoice, by its id. */
-  const [amounts, setAmounts] = useState<Readonly<Record<string, string>>>({});
-  const [sum, setSum] = useState('');
+  const [finding, setFinding] = useState<string | null>(null);
+  const [head, setHead] = useState<TypedHead>({ ...EMPTY_HEAD, differenceTo: accountFor(accounts, 'rounding') });
+  const [parts, setParts] = useState<readonly TypedPart[]>([emptyPart('1')]);
+  const [rows, setRows] = useState<Rows>({});
+  const [asked, setAsked] = useState('');
   const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
   const [recording, setRecording] = useState(false);
 
-  const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
-  const owed = useBook(async (db) => (customer === null ? [] : openInvoices(db, customer.id)), [customer?.id]);
+  const { rows: options, pending } = useFinder(findCustomers, finding ?? '');
+  const owed = useBook(
+    async (db) => (customer === null ? [] : debtsOf(db, customer.id, documentId)),
+    [customer?.id, documentId],
+  );
   const all = owed ?? [];
   // One receipt is in one currency: that of the invoice it began with, or the first that is open.
-  const [asked, setAsked] = useState('');
-  const [perHome, setPerHome] = useState('');
-  const currencies = [...new Set(all.map((document) => document.content.currency))];
+  const currencies = [...new Set([...all.map(({ document }) => document.content.currency), home])];
   const currency = currencies.find((code) => code === asked) ?? currencies[0] ?? home;
-  const open = all.filter((document) => document.content.currency === currency);
-  const start = useBook(async (db) => (documentId === '' ? null : recordOf(db, 'documents', documentId)), [documentId]);
+  const debts = all.filter(({ document }) => document.content.currency === currency);
+  const day = readTypedDate(head.date, today(), today()) ?? head.date;
+  const on = isIsoDate(day) ? day : today();
 
-  useEffect(() => {
-    if (!start) return;
-    setCustomer({ id: start.customerId, name: start.customerName });
-    setAsked(start.content.currency);
-    setAmounts({ [start.id]: showMoney(start.open, start.content.currency) });
-  }, [start]);
-
-  const allocations: Settling[] = open.flatMap((document) => {
-    const amount = readTypedMoney(amounts[document.id] ?? '', currency);
-    return amount === null ? [] : [{ documentId: document.id, number: document.number, amount }];
-  });
-  const total = allocated(allocations);
-  const unread = open.filter(
-    (d) => (amounts[d.id] ?? '').trim() !== '' && readTypedMoney(amounts[d.id] ?? '', currency) === null,
+  const start = useBook(
+    async (db) => {
+      const document = documentId === '' ? undefined : await recordOf(db, 'documents', documentId);
+      const known = await recordOf(db, 'customers', document?.customerId ?? customerId);
+      const [debt] = document
+        ? (await debtsOf(db, document.customerId, document.id)).filter((d) => d.document.id === document.id)
+        : [];
+      return { known, debt };
+    },
+    [documentId, customerId],
   );
+  const [begun, setBegun] = useState(false);
+  useEffect(() => {
+    // Once: an answer that moves the document meanwhile must not undo what was typed.
+    if (begun || !start?.known) return;
+    setBegun(true);
+    setCustomer({ id: start.known.id, name: start.known.name });
+    if (start.debt === undefined) return;
+    const { id, content } = start.debt.document;
+    setAsked(content.currency);
+    if (start.debt.document.open > 0n) setRows({ [id]: rowOf(wholeProposal(start.debt, today()), content.currency) });
+  }, [start, begun]);
 
   const change = (patch: () => void) => {
     patch();
     setRefusals([]);
   };
-  const sample = { what: 'money-such-as', sample: moneySample(currency) } as const;
-  const fill = () => {
-    const amount = readTypedMoney(sum, currency);
-    if (amount === null || amount <= 0n) {
-      setRefusals([{ code: 'invalid', path: 'sum', wanted: sample }]);
-      return;
-    }
-    const { allocations: filled } = allocateOldestFirst(open, amount);
-    setAmounts(Object.fromEntries(filled.map((a) => [a.documentId, showMoney(a.amount, currency)])));
+  const typing = (field: keyof TypedHead) => ({
+    value: head[field],
+    error: errorAt(field),
+    onChange: (event: { target: { value: string } }) => change(() => setHead({ ...head, [field]: event.target.value })),
+  });
+
+  const read = readReceipt(head, parts, rows, { customerId: customer?.id ?? '', day, currency, home, debts });
+  const { input, money, settled, left } = read;
+  const chequeDate =
+    parts.length === 1 && parts[0]?.method === 'cheque' ? readTypedDate(parts[0].chequeDate, today(), today()) : null;
+  const valueDate = chequeDate !== null && chequeDate > on ? chequeDate : on;
+  const dated = {
+    ...input,
+    parts: input.parts.map((part) => ({
+      ...part,
+      ...(part.chequeDate !== undefined && {
+        chequeDate: readTypedDate(part.chequeDate, today(), today()) ?? part.chequeDate,
+      }),
+    })),
+  };
+  // What is unusual is asked about when it is recorded.
+  const planned = usePreview(recordReceipt, input.to.length === 0 && money <= 0n ? null : { ...dated, agreed: true });
+
+  /** Money that is typed and not given to a document yet; all that is typed where `from` says so. */
+  const typedMoneyIn = (): ReturnType<typeof typedMoney> => {
+    const [first] = parts;
+    if (parts.length === 1 && first !== undefined)
+      return typedMoney(first.amount, currency, 'parts[0].amount', NOTHING);
+    return { ok: true, value: money };
+  };
+  const fillAll = (order: FillOrder) => {
+    const sum = typedMoneyIn();
+    if (!sum.ok) return setRefusals(sum.refusals);
+    if (sum.value <= 0n)
+      return setRefusals([{ code: 'invalid', path: 'parts[0].amount', wanted: 'amount-above-zero' }]);
+    const { proposals } = fill(debts, sum.value, on, order);
+    setRows(Object.fromEntries([...proposals].map(([id, one]) => [id, rowOf(one, currency, rows[id])])));
     setRefusals([]);
   };
-  /** What came; null while it can't be read. */
-  const received = sum.trim() === '' ? total : readTypedMoney(sum, currency);
-  const left = minor((received ?? total) - total);
-  const written: ReceiptInput = {
-    customerId: customer?.id ?? '',
-    date: readTypedDate(date, today(), today()) ?? date,
-    method,
-    reference,
-    allocations,
-    ...(received !== null && { sum: received }),
-    currency,
-    perHome,
-  };
-  // An unusual day is asked about when it is recorded.
-  const planned = usePreview(recordReceipt, (received ?? NOTHING) <= 0n ? null : { ...written, anyDay: true });
-  const record = async (anyDay = false) => {
+  const tick = (debt: Debt, ticked: boolean) =>
+    change(() => {
+      const { id } = debt.document;
+      const { [id]: own, ...others } = rows;
+      if (!ticked) return setRows(others);
+      const rest = readReceipt(head, parts, others, { customerId: '', day, currency, home, debts }).left;
+      const whole = wholeProposal(debt, on);
+      const one = rest > 0n && rest < whole.money ? proposalFor(debt, rest, on) : whole;
+      setRows({ ...rows, [id]: rowOf(one, currency, own) });
+    });
+  const tickAll = () =>
+    change(() =>
+      setRows(
+        Object.fromEntries(
+          debts.map((d) => [d.document.id, rowOf(wholeProposal(d, on), currency, rows[d.document.id])]),
+        ),
+      ),
+    );
+  const type = (debt: Debt, cell: 'money' | 'discount' | 'difference', text: string) =>
+    change(() => {
+      const row = { ...(rows[debt.document.id] ?? EMPTY_ROW), [cell]: text };
+      const amount = cell === 'money' ? readTypedMoney(text, currency) : null;
+      const one = amount === null ? row : { ...rowOf(proposalFor(debt, amount, on), currency, row), money: text };
+      setRows({ ...rows, [debt.document.id]: one });
+    });
+  const typeWithheld = (debt: Debt, typeId: string, text: string) =>
+    change(() => {
+      const row = rows[debt.document.id] ?? EMPTY_ROW;
+      setRows({ ...rows, [debt.document.id]: { ...row, withheld: { ...row.withheld, [typeId]: text } } });
+    });
+
+  const record = async (agreed = false) => {
     if (recording) return;
-    if (unread.length > 0) {
-      setRefusals(
-        unread.map((d) => ({
+    if (read.unread.length > 0) return setRefusals(read.unread);
+    if (left < 0n)
+      return setRefusals([
+        {
           code: 'invalid',
-          path: `amount-${d.id}`,
-          wanted: sample,
-          found: amounts[d.id] ?? '',
-        })),
-      );
-      return;
-    }
-    if (received === null || received < total) {
-      const wanted =
-        received === null ? sample : ({ what: 'sum-that-is-settled', received, settled: total, currency } as const);
-      setRefusals([{ code: 'invalid', path: 'sum', wanted }]);
-      return;
-    }
+          path: 'parts[0].amount',
+          wanted: { what: 'sum-that-is-settled', received: money, settled, currency },
+        },
+      ]);
     setRecording(true);
     try {
-      const result = await act(recordReceipt, { ...written, anyDay });
+      const result = await act(recordReceipt, { ...dated, agreed });
       if (!result.ok) return setRefusals(result.refusals);
       toast(`${result.value.number} is recorded`);
       router.push(routes.receipt(result.value.id));
@@ -135,225 +198,195 @@ export function NewReceipt({ documentId }: { readonly documentId: string }) {
   };
   useKey('main', () => void record());
 
-  const errorAt = (path: string) => {
+  const shown = new Set<string>();
+  function errorAt(path: string): string | undefined {
+    shown.add(path);
     const found = refusals.find((refusal) => refusal.path === path);
     return found && wordRefusal(found);
+  }
+  const errorOf = (id: string, cell: string) => {
+    const at = input.to.findIndex((one) => one.documentId === id);
+    if (at < 0) return undefined;
+    if (cell !== 'withheld') return errorAt(`to[${at}].${cell}`);
+    return input.to[at]?.withheld?.map((_, i) => errorAt(`to[${at}].withheld[${i}].amount`)).find(Boolean);
   };
-  const errorOf = (id: string) => {
-    const at = allocations.findIndex((a) => a.documentId === id);
-    return errorAt(`amount-${id}`) ?? (at < 0 ? undefined : errorAt(`allocations[${at}].amount`));
-  };
-  const moveOn = (event: KeyboardEvent<HTMLInputElement>) => {
-    if (event.key !== 'Enter' || event.ctrlKey) return;
-    event.preventDefault();
-    const cells = [...document.querySelectorAll<HTMLInputElement>('[data-amount]')];
-    const next = cells[cells.indexOf(event.currentTarget) + 1];
-    next?.select();
-    (next ?? document.querySelector<HTMLElement>('[data-record]'))?.focus();
-  };
-  const shownAt = new Set([
-    'customerId',
-    'date',
-    'sum',
-    'perHome',
-    ...open.map((d) => `amount-${d.id}`),
-    ...allocations.map((_, i) => `allocations[${i}].amount`),
-  ]);
+  const rows1 = (
+    <>
+      <div className="grid grid-cols-[1.5fr_120px_1fr] gap-x-4">
+        <div>
+          <span className="block text-soft text-sm">Customer</span>
+          <FindBox
+            label="Customer"
+            className="h-8 w-full rounded-sm border border-rule bg-sheet px-2 hover:border-soft"
+            value={finding ?? customer?.name ?? ''}
+            placeholder="Who paid?"
+            pending={pending}
+            invalid={errorAt('customerId') !== undefined}
+            options={options.map((c) => ({ id: c.id, label: c.name, detail: c.address.city }))}
+            onType={setFinding}
+            onLeave={() => setFinding(null)}
+            onPick={(option) =>
+              change(() => {
+                setFinding(null);
+                setRows({});
+                setCustomer({ id: option.id, name: option.label });
+              })
+            }
+          />
+          <p className="text-brick text-sm">{errorAt('customerId') && `▲ ${errorAt('customerId')}`}</p>
+        </div>
+        <DateField label="Date" {...typing('date')} />
+        <TextField label="Reference" {...typing('reference')} />
+      </div>
+      <details
+        className="mb-1"
+        open={head.number !== '' || head.remarks !== '' || refusals.some((r) => r.path === 'number')}
+      >
+        <summary className="mb-1 cursor-pointer text-soft text-sm">Number, currency, remarks</summary>
+        <div className="grid grid-cols-[1fr_120px_120px_1.4fr] gap-x-4">
+          <TextField label="Number" placeholder="next of the series" {...typing('number')} />
+          <ChoiceField
+            label="Currency"
+            options={currencies.map((code) => [code, code] as const)}
+            value={currency}
+            onChange={(event) =>
+              change(() => {
+                setAsked(event.target.value);
+                setRows({});
+              })
+            }
+          />
+          {currency === home ? (
+            <span />
+          ) : (
+            <TextField
+              label={`1 ${home} in ${currency}`}
+              inputMode="decimal"
+              placeholder="rate of the day"
+              {...typing('perHome')}
+            />
+          )}
+          <TextField label="Remarks" placeholder="for ourselves" {...typing('remarks')} />
+        </div>
+      </details>
+    </>
+  );
+  const sheet = (
+    <>
+      <SheetTitle aside={currency === home ? '' : `in ${currency}`}>Receipt</SheetTitle>
+      {rows1}
+      {customer === null ? (
+        <p className="py-6 text-soft">Choose who paid, and what is open stands here.</p>
+      ) : (
+        <>
+          <OnAccount customerId={customer.id} />
+          <PartsGrid
+            parts={parts}
+            currency={currency}
+            home={home}
+            accounts={accounts}
+            errorAt={errorAt}
+            onChange={(next) => change(() => setParts(next))}
+            onAdd={() => change(() => setParts([...parts, emptyPart(`${Number(parts.at(-1)?.id ?? '0') + 1}`)]))}
+            onEnter={() => fillAll('oldest')}
+          />
+          {debts.length > 0 ? (
+            <>
+              <div className="mb-2 flex items-center gap-2.5">
+                <Button onClick={() => fillAll('oldest')}>Oldest first</Button>
+                <Button onClick={() => fillAll('newest')}>Newest first</Button>
+                <Button onClick={tickAll}>All</Button>
+                <Button onClick={() => change(() => setRows({}))}>None</Button>
+                <span className="ml-auto text-soft" aria-live="polite">
+                  {left < 0n ? 'Settled beyond what came ' : 'Left over '}
+                  <Money
+                    amount={left < 0n ? (-left as typeof left) : left}
+                    currency={currency}
+                    withCode
+                    className={`ml-1 ${left < 0n ? 'text-brick' : 'text-ink'}`}
+                  />
+                </span>
+              </div>
+              <DebtsTable
+                debts={debts}
+                rows={rows}
+                currency={currency}
+                customerId={customer.id}
+                today={on}
+                errorAt={errorOf}
+                onType={type}
+                onWithheld={typeWithheld}
+                onTick={tick}
+              />
+              {input.to.some(({ difference }) => difference !== undefined) && (
+                <ChoiceField
+                  label="Differences go to"
+                  className="mt-2 w-[260px] self-end"
+                  options={accounts
+                    .filter(({ type: kind }) => kind === 'expense' || kind === 'income')
+                    .map(({ code, name }) => [code, `${code} ${name}`] as const)}
+                  {...typing('differenceTo')}
+                />
+              )}
+            </>
+          ) : (
+            owed !== undefined && (
+              <p className="py-6 text-soft">
+                {customer.name} owes nothing{currencies.length > 1 ? ` in ${currency}` : ''}: what came is kept on
+                account.
+              </p>
+            )
+          )}
+          {left > 0n && (
+            <p className="flex justify-between px-1.5 py-1">
+              <span>Kept on account</span>
+              <Money amount={left} currency={currency} withCode />
+            </p>
+          )}
+        </>
+      )}
+    </>
+  );
   const unusual = refusals.some((refusal) => refusal.code === 'unusual');
-  const others = refusals.filter((refusal) => !shownAt.has(refusal.path));
+  const foot = () => {
+    const others = refusals.filter((refusal) => !shown.has(refusal.path));
+    return (
+      <div className="mt-auto pt-6">
+        {others.length > 0 && (
+          <p role="alert" className="mb-3 text-brick">
+            ▲ {wordRefusals(others)}
+          </p>
+        )}
+        {unusual && (
+          <Button className="mr-2.5" disabled={recording} onClick={() => void record(true)}>
+            Record it all the same
+          </Button>
+        )}
+        <Button weight="main" data-record disabled={recording} onClick={() => void record()} title={KEY_MAP.main.shown}>
+          Record {money > NOTHING ? `${showMoney(money, currency)} ${currency}` : 'the receipt'}
+        </Button>
+      </div>
+    );
+  };
   return (
     <>
       <Sheet label="New receipt">
-        <SheetTitle>Receipt</SheetTitle>
-        <div className="grid grid-cols-[1.4fr_1fr_1fr_1.2fr] gap-x-4">
-          <div>
-            <span className="block text-soft text-sm">Customer</span>
-            <FindBox
-              label="Customer"
-              className="h-8 w-full rounded-sm border border-rule bg-sheet px-2 hover:border-soft"
-              value={typed ?? customer?.name ?? ''}
-              placeholder="Who paid?"
-              pending={pending}
-              invalid={errorAt('customerId') !== undefined}
-              options={options.map((c) => ({ id: c.id, label: c.name, detail: c.address.city }))}
-              onType={setTyped}
-              onLeave={() => setTyped(null)}
-              onPick={(option) =>
-                change(() => {
-                  setTyped(null);
-                  setAmounts({});
-                  setCustomer({ id: option.id, name: option.label });
-                })
-              }
-            />
-            <p className="text-brick text-sm">{errorAt('customerId') && `▲ ${errorAt('customerId')}`}</p>
-          </div>
-          <DateField
-            label="Date"
-            value={date}
-            error={errorAt('date')}
-            onChange={(e) => change(() => setDate(e.target.value))}
-          />
-          <ChoiceField
-            label="How"
-            options={PAYMENT_METHODS.map((m) => [m, m] as const)}
-            value={method}
-            onChange={(e) => setMethod(e.target.value as PaymentMethod)}
-          />
-          <TextField label="Reference" value={reference} onChange={(e) => setReference(e.target.value)} />
-        </div>
-        {(currencies.length > 1 || currency !== home) && (
-          <div className="grid grid-cols-[1fr_1fr_2fr] gap-x-4">
-            <ChoiceField
-              label="Currency of the money"
-              options={currencies.map((code) => [code, code] as const)}
-              value={currency}
-              onChange={(e) =>
-                change(() => {
-                  setAsked(e.target.value);
-                  setAmounts({});
-                })
-              }
-            />
-            {currency !== home && (
-              <TextField
-                label={`1 ${home} in ${currency}`}
-                inputMode="decimal"
-                placeholder="rate of the day"
-                value={perHome}
-                error={errorAt('perHome')}
-                onChange={(e) => change(() => setPerHome(e.target.value))}
-              />
-            )}
-          </div>
-        )}
-        {customer !== null && <OnAccount customerId={customer.id} />}
-        {customer === null && <p className="py-6 text-soft">Choose who paid, and the open invoices stand here.</p>}
-        {customer !== null && owed !== undefined && open.length === 0 && (
-          <p className="py-6 text-soft">{customer.name} owes nothing: what came is kept on account.</p>
-        )}
-        {customer !== null && owed !== undefined && (
-          <div className="mt-2 mb-3 flex items-start gap-2.5">
-            <TextField
-              label="Amount received"
-              className="w-[150px]"
-              inputMode="decimal"
-              value={sum}
-              error={errorAt('sum')}
-              onChange={(e) => change(() => setSum(e.target.value))}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter' && !event.ctrlKey) fill();
-              }}
-            />
-            <Button className="mt-[18px]" onClick={fill}>
-              Oldest first
-            </Button>
-          </div>
-        )}
-        {open.length > 0 && (
-          <Ruled
-            caption="Open invoices"
-            rows={open}
-            keyOf={(document) => document.id}
-            columns={[
-              { head: 'Invoice', cell: (d) => d.number },
-              { head: 'Issued', cell: (d) => writeDate(d.issueDate) },
-              {
-                head: 'Due',
-                cell: (d) => (
-                  <span className={d.dueDate < today() ? 'text-brick' : ''}>
-                    {writeDate(d.dueDate)}
-                    {d.dueDate < today() && ' ▲'}
-                  </span>
-                ),
-              },
-              {
-                head: 'Original',
-                align: 'right',
-                cell: (d) => <Money amount={d.figures.totals.payable} currency={currency} />,
-              },
-              { head: 'Open', align: 'right', cell: (d) => <Money amount={d.open} currency={currency} /> },
-              {
-                head: 'Settled now',
-                align: 'right',
-                width: '150px',
-                cell: (d) => (
-                  <>
-                    <input
-                      data-amount
-                      aria-label={`Settled now on ${d.number}`}
-                      aria-invalid={errorOf(d.id) !== undefined}
-                      className="cell -my-1 block border-soft border-b bg-paper/40 text-right tabular-nums"
-                      inputMode="decimal"
-                      value={amounts[d.id] ?? ''}
-                      onChange={(e) => change(() => setAmounts({ ...amounts, [d.id]: e.target.value }))}
-                      onKeyDown={moveOn}
-                    />
-                    {errorOf(d.id) && <span className="block pt-1 text-brick text-sm">▲ {errorOf(d.id)}</span>}
-                  </>
-                ),
-              },
-            ]}
-            sums={['Total', '', '', '', '', <Money key="total" amount={total} currency={currency} />]}
-          />
-        )}
-        {left > 0n && (
-          <p className="flex justify-between px-1.5 py-1">
-            <span>Kept on account</span>
-            <Money amount={left} currency={currency} withCode />
-          </p>
-        )}
-        <div className="mt-auto pt-6">
-          {others.length > 0 && (
-            <p role="alert" className="mb-3 text-brick">
-              ▲ {wordRefusals(others)}
-            </p>
-          )}
-          {unusual && (
-            <Button className="mr-2.5" disabled={recording} onClick={() => void record(true)}>
-              Record it all the same
-            </Button>
-          )}
-          <Button
-            weight="main"
-            data-record
-            disabled={recording}
-            onClick={() => void record()}
-            title={KEY_MAP.main.shown}
-          >
-            Record{' '}
-            {(received ?? NOTHING) > 0n ? `${showMoney(received ?? NOTHING, currency)} ${currency}` : 'the receipt'}
-          </Button>
-        </div>
+        {sheet}
+        <Foot make={foot} />
       </Sheet>
-      <Margin>
-        <Note title="Workings">
-          {open
-            .filter((d) => allocations.some((a) => a.documentId === d.id))
-            .map((d) => {
-              const part = allocations.find((a) => a.documentId === d.id)?.amount ?? d.open;
-              return (
-                <NoteRow
-                  key={d.id}
-                  label={`${d.number}: ${showMoney(d.open, currency)} less ${showMoney(part, currency)}`}
-                  figure={showMoney((d.open - part) as typeof part, currency)}
-                />
-              );
-            })}
-          {allocations.length === 0 && (
-            <p className="text-soft text-sm">What stays open on each invoice stands here.</p>
-          )}
-        </Note>
-        <EntriesNote sides={planned?.ok ? (planned.value.add?.journalLines ?? []) : []}>
-          {planned?.ok === false && <p className="text-soft text-sm">{wordRefusals(planned.refusals)}</p>}
-          {planned?.ok && currency !== home && (
-            <p className="mt-1 text-soft text-sm">
-              Posted in {home} by the rate of the day; what differs from the invoices’ own rate goes to exchange
-              differences.
-            </p>
-          )}
-        </EntriesNote>
-      </Margin>
+      <ReceiptMargin
+        read={read}
+        debts={debts}
+        rows={rows}
+        currency={currency}
+        valueDate={valueDate}
+        planned={planned}
+      />
     </>
   );
+}
+
+/** Drawn after the fields, so that it knows which of them showed what was refused. */
+function Foot({ make }: { readonly make: () => React.ReactNode }) {
+  return make();
 }

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Allocation } from '@/core/settlement/allocation';
+import { methodsOf } from '@/core/settlement/receipt';
 import { receiptFile } from '@/store/payments/queries/receiptFile';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
@@ -27,7 +28,7 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
   return (
     <>
       <Sheet label={`Receipt ${number}`}>
-        <SheetTitle aside={`${receipt.method} · ${writeDate(receipt.date)}`}>Receipt {number}</SheetTitle>
+        <SheetTitle aside={`${methodsOf(receipt)} · ${writeDate(receipt.date)}`}>Receipt {number}</SheetTitle>
         <p className="mb-4">
           <Link href={routes.record('customers', customerId)} className={LINK}>
             {receipt.customerName}

@@ -146,6 +146,7 @@ export function BeginForm() {
         until: '',
         frequency: 'two-monthly',
         basis: 'on-issue',
+        badDebtRelief: true,
         filingCurrency: currency('EUR'),
         rounding: { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' },
         accounts: { output: '', notYetDue: '', payable: '' },

@@ -12,7 +12,7 @@ import { sampleNumber } from '@/core/tax/taxNumber';
 import { type Action, perform } from '@/store/perform';
 import type { BookDb } from '@/store/schema';
 import { begin, changeCustomer } from '@/store/setup/actions/setup';
-import { keepExchangeRate, keepRegistration } from '@/store/setup/actions/taxSetup';
+import { keepExchangeRate, keepRegistration, keepWithholdingType } from '@/store/setup/actions/taxSetup';
 import type { Scenario } from './scenario';
 
 /* A book begins as Setup would begin it; what a scenario does not say is made up. */
@@ -55,6 +55,7 @@ function registrationOf(one: Scenario['registrations'][number], home: string): R
     until: '',
     frequency: one.frequency,
     basis: one.basis,
+    badDebtRelief: true,
     filingCurrency: currency(home),
     rounding: ROUNDING,
     accounts: NO_ACCOUNTS,
@@ -94,7 +95,7 @@ export async function beginScenario(
   scenario: Scenario,
   momentOn: (day: IsoDate) => Moment,
 ): Promise<Result<unknown>> {
-  const { home, registrations, codes, customers, rates = [] } = scenario;
+  const { home, registrations, codes, customers, withholdingTypes = [], rates = [] } = scenario;
   const [first, ...others] = registrations.map((one) => registrationOf(one, home));
   if (first === undefined) throw new RangeError('a scenario without a registration was read');
   const act = <I, V>(action: Action<I, V>, input: I) => perform(db, action, input, momentOn(first.keptFrom));
@@ -122,9 +123,30 @@ export async function beginScenario(
     const kept = await act(keepRegistration, { value, isNew: true });
     if (!kept.ok) return kept;
   }
-  for (const { id, name = id, country = territory } of customers) {
+  for (const { id, base, rate, when, certificate } of withholdingTypes) {
+    const value = {
+      id,
+      name: id,
+      base,
+      rates: [{ from: EVER, percent: decimal(rate) }],
+      currency: currency(home),
+      thresholdDocument: decimal('0'),
+      thresholdYear: decimal('0'),
+      when,
+      certificate,
+      source: '',
+    };
+    const kept = await act(keepWithholdingType, { value, isNew: true });
+    if (!kept.ok) return kept;
+  }
+  for (const { id, name = id, country = territory, parent = '', withholding = [] } of customers) {
     const address = { street: 'Quay 1', city: 'Harbour', region: '', postalCode: '', country };
-    const kept = await act(changeCustomer, { ...blankCustomer(id, name, country), address });
+    const kept = await act(changeCustomer, {
+      ...blankCustomer(id, name, country),
+      address,
+      parentId: parent,
+      withholding,
+    });
     if (!kept.ok) return kept;
   }
   for (const { currency: code, date, perHome } of rates) {

@@ -4,16 +4,24 @@ import type { Currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, total, writeMoney } from '@/core/kernel/money';
+import type { Account } from '@/core/ledger/account';
 import { prove } from '@/core/returns/proof';
 import type { Receipt } from '@/core/settlement/receipt';
+import { sumWithheld } from '@/core/settlement/withholding';
 import type { BookDb } from '@/store/schema';
 import { periodReturn } from '@/store/tax/queries/periods';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 
+/** What an account is reported as: all income together, but for settlement discounts. */
+function reportedRole({ role, type }: Account): string {
+  if (role === 'settlement-discounts') return 'discounts';
+  return type === 'income' ? 'income' : role;
+}
+
 /** Balances of all entries up to a day by role, debits above zero; income is all accounts of income. */
 async function balances(db: BookDb, at: IsoDate, home: Currency): Promise<Record<string, string>> {
   const [accounts, lines] = await Promise.all([db.accounts.toArray(), db.journalLines.toArray()]);
-  const roles = new Map(accounts.map(({ code, role, type }) => [code, type === 'income' ? 'income' : role]));
+  const roles = new Map(accounts.map((account) => [account.code, reportedRole(account)]));
   const dated = lines.filter(({ date }) => date <= at);
   const sums = [...grouped(dated, ({ account }) => roles.get(account) ?? '')].map(
     ([role, group]) => [role, total(group.map(({ amount }) => amount))] as const,
@@ -39,12 +47,13 @@ function documentStanding(id: string, document: IssuedDocument, home: Currency):
   return { id, open: writeMoney(open, content.currency), openHome: writeMoney(openHome, home), state: own };
 }
 
-function receiptStanding(id: string, { open, openHome, amount, currency }: Receipt, home: Currency): Standing {
+function receiptStanding(id: string, receipt: Receipt, home: Currency): Standing {
+  const { open, openHome, amount, currency, dishonoured } = receipt;
   return {
     id,
     open: writeMoney(negated(open), currency),
     openHome: writeMoney(negated(openHome), home),
-    state: usedState(open, amount),
+    state: dishonoured === null ? usedState(open, amount) : 'dishonoured',
   };
 }
 
@@ -86,6 +95,24 @@ async function periods(db: BookDb, home: Currency) {
   return { returns, proofs };
 }
 
+/** What is withheld, certified and claimed, by type. */
+async function withholding(db: BookDb, home: Currency) {
+  const [types, rows] = await Promise.all([db.withholdingTypes.toArray(), db.withheld.toArray()]);
+  return types
+    .map(({ id }) => id)
+    .sort()
+    .map((type) => {
+      const sums = sumWithheld(rows.filter(({ typeId }) => typeId === type));
+      const { withheld, certified, claimed } = sums;
+      return {
+        type,
+        withheld: writeMoney(withheld, home),
+        certified: writeMoney(certified, home),
+        claimed: writeMoney(claimed, home),
+      };
+    });
+}
+
 /** Whether every chain of seals is whole. */
 async function sealed(db: BookDb): Promise<boolean> {
   const documents = await db.documents.toArray();
@@ -101,7 +128,7 @@ export async function reportOf(db: BookDb, ids: ReadonlyMap<string, string>, at:
     balances: await balances(db, at, home),
     open: await standings(db, ids, home),
     returns,
-    withholding: [],
+    withholding: await withholding(db, home),
     proofs,
     seals: await sealed(db),
   };

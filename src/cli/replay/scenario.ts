@@ -3,6 +3,7 @@ import { CURRENCIES } from '@/core/kernel/currency';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { type Decimal, isDecimal } from '@/core/kernel/decimal';
 import { accept, type Result, refuse } from '@/core/kernel/result';
+import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { CATEGORIES, type Category } from '@/core/tax/calcTypes';
 import { FREQUENCIES, type Frequency } from '@/core/tax/registration';
 
@@ -28,6 +29,8 @@ export interface IssueStep extends Dated {
     readonly code: string;
     readonly discount?: { readonly percent?: Decimal; readonly amount?: Decimal };
   }[];
+  /** Withholding types; those of the customer unless it is given. */
+  readonly withholding?: readonly string[];
 }
 
 export interface CreditStep extends Dated {
@@ -43,8 +46,21 @@ export interface ReceiveStep extends Dated {
   readonly id: string;
   readonly customer: string;
   readonly currency?: string;
-  readonly parts: readonly { readonly method: 'bank' | 'cash' | 'card' | 'cheque'; readonly amount: Decimal }[];
-  readonly to: readonly { readonly document: string; readonly money: Decimal }[];
+  readonly parts: readonly {
+    readonly method: PaymentMethod;
+    readonly amount: Decimal;
+    readonly charge?: Decimal;
+    /** What it was worth in home currency. */
+    readonly home?: Decimal;
+    readonly chequeDate?: string;
+  }[];
+  readonly to: readonly {
+    readonly document: string;
+    readonly money: Decimal;
+    readonly withheld?: readonly { readonly type: string; readonly amount: Decimal }[];
+    readonly discount?: Decimal;
+    readonly difference?: { readonly amount: Decimal; readonly account: 'rounding' | 'bank-charges' };
+  }[];
 }
 
 export interface AllocateStep extends Dated {
@@ -54,10 +70,44 @@ export interface AllocateStep extends Dated {
   readonly amount: Decimal;
 }
 
+/** Undoes the newest allocation between a credit and a debt, or a refund or write-off by its id. */
 export interface UndoStep extends Dated {
   readonly do: 'undo';
-  readonly credit: string;
-  readonly to: string;
+  readonly credit?: string;
+  readonly to?: string;
+  readonly id?: string;
+}
+
+export interface DishonourStep extends Dated {
+  readonly do: 'dishonour';
+  readonly receipt: string;
+  /** In home currency. */
+  readonly fee?: Decimal;
+}
+
+export interface WriteOffStep extends Dated {
+  readonly do: 'writeOff';
+  readonly id?: string;
+  readonly document: string;
+  readonly amount: Decimal;
+  readonly relief: boolean;
+}
+
+export interface CertificateStep extends Dated {
+  readonly do: 'certificate';
+  readonly customer: string;
+  readonly type: string;
+  readonly number: string;
+  readonly amount: Decimal;
+  /** Receipts, or documents where it was kept back at issue. */
+  readonly of: readonly string[];
+}
+
+export interface ClaimStep extends Dated {
+  readonly do: 'claim';
+  readonly type: string;
+  readonly registration: string;
+  readonly amount: Decimal;
 }
 
 export interface RefundStep extends Dated {
@@ -81,7 +131,19 @@ export interface FileStep extends Dated {
   readonly note?: string;
 }
 
-export type Step = IssueStep | CreditStep | ReceiveStep | AllocateStep | UndoStep | RefundStep | JournalStep | FileStep;
+export type Step =
+  | IssueStep
+  | CreditStep
+  | ReceiveStep
+  | AllocateStep
+  | UndoStep
+  | DishonourStep
+  | RefundStep
+  | WriteOffStep
+  | CertificateStep
+  | ClaimStep
+  | JournalStep
+  | FileStep;
 
 export interface Scenario {
   readonly home: string;
@@ -93,7 +155,20 @@ export interface Scenario {
     readonly from: IsoDate;
   }[];
   readonly codes: readonly { readonly id: string; readonly category: Category; readonly rate: Decimal }[];
-  readonly customers: readonly { readonly id: string; readonly name?: string; readonly country?: string }[];
+  readonly withholdingTypes?: readonly {
+    readonly id: string;
+    readonly base: 'net' | 'gross' | 'tax';
+    readonly rate: Decimal;
+    readonly when: 'on-issue' | 'on-payment';
+    readonly certificate: boolean;
+  }[];
+  readonly customers: readonly {
+    readonly id: string;
+    readonly name?: string;
+    readonly country?: string;
+    readonly parent?: string;
+    readonly withholding?: readonly string[];
+  }[];
   readonly rates?: readonly { readonly currency: string; readonly date: IsoDate; readonly perHome: Decimal }[];
   readonly steps: readonly Step[];
   readonly at: IsoDate;
@@ -121,6 +196,7 @@ const list = (of: yup.Schema) =>
     .typeError('must be a list')
     .required('must be given')
     .max(MOST, `must hold at most ${MOST} entries`);
+const yesOrNo = () => yup.boolean().strict().typeError('must be true or false').required('must be given');
 const shape = (of: yup.ObjectShape) =>
   yup.object(of).strict().noUnknown('must hold only what is documented').typeError('must be an object');
 
@@ -141,18 +217,41 @@ const STEPS: Readonly<Record<Step['do'], yup.ObjectShape>> = {
         discount: shape({ percent: amount().optional(), amount: amount().optional() }).optional().default(undefined),
       }),
     ),
+    withholding: list(text()).optional(),
   },
   credit: { id: text(), of: text(), amount: amount().optional() },
   receive: {
     id: text(),
     customer: text(),
     currency: currency().optional(),
-    parts: list(shape({ method: oneOf('bank', 'cash', 'card', 'cheque'), amount: amount() })),
-    to: list(shape({ document: text(), money: amount() })),
+    parts: list(
+      shape({
+        method: oneOf(...PAYMENT_METHODS),
+        amount: amount(),
+        charge: amount().optional(),
+        home: amount().optional(),
+        chequeDate: day().optional(),
+      }),
+    ),
+    to: list(
+      shape({
+        document: text(),
+        money: amount(),
+        withheld: list(shape({ type: text(), amount: amount() })).optional(),
+        discount: amount().optional(),
+        difference: shape({ amount: amount(), account: oneOf('rounding', 'bank-charges') })
+          .optional()
+          .default(undefined),
+      }),
+    ),
   },
   allocate: { credit: text(), to: text(), amount: amount() },
   undo: { credit: text(), to: text() },
+  dishonour: { receipt: text(), fee: amount().optional() },
   refund: { id: text(), of: text(), amount: amount() },
+  writeOff: { id: text().optional(), document: text(), amount: amount(), relief: yesOrNo() },
+  certificate: { customer: text(), type: text(), number: text(), amount: amount(), of: list(text()) },
+  claim: { type: text(), registration: text(), amount: amount() },
   journal: { lines: list(shape({ role: text(), registration: text().optional(), amount: amount() })) },
   file: { registration: text(), period: day(), note: text().optional() },
 };
@@ -160,7 +259,9 @@ const STEPS: Readonly<Record<Step['do'], yup.ObjectShape>> = {
 const step = yup.lazy((value: unknown) => {
   const what = value !== null && typeof value === 'object' ? (value as { do?: unknown }).do : undefined;
   const known = Object.keys(STEPS);
-  const own = typeof what === 'string' && known.includes(what) ? STEPS[what as Step['do']] : null;
+  const byId = what === 'undo' && (value as { id?: unknown }).id !== undefined;
+  const fields = byId ? { id: text() } : STEPS[what as Step['do']];
+  const own = typeof what === 'string' && known.includes(what) ? fields : null;
   return own === null ? yup.object({ do: oneOf(...known) }) : shape({ do: text(), date: day(), ...own });
 });
 
@@ -176,7 +277,24 @@ const SCENARIO = shape({
     }),
   ).min(1, 'must hold at least one'),
   codes: list(shape({ id: text(), category: oneOf(...CATEGORIES), rate: amount() })),
-  customers: list(shape({ id: text(), name: text().optional(), country: text().optional() })),
+  withholdingTypes: list(
+    shape({
+      id: text(),
+      base: oneOf('net', 'gross', 'tax'),
+      rate: amount(),
+      when: oneOf('on-issue', 'on-payment'),
+      certificate: yesOrNo(),
+    }),
+  ).optional(),
+  customers: list(
+    shape({
+      id: text(),
+      name: text().optional(),
+      country: text().optional(),
+      parent: text().optional(),
+      withholding: list(text()).optional(),
+    }),
+  ),
   rates: list(shape({ currency: currency(), date: day(), perHome: amount() })).optional(),
   steps: list(step as unknown as yup.Schema),
   at: day(),

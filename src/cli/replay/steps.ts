@@ -1,24 +1,33 @@
 import type { Moment } from '@/core/book/changes';
+import type { ReceiptInput } from '@/core/decisions/payments/recordReceipt';
 import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
 import type { Currency } from '@/core/kernel/currency';
 import { addDays } from '@/core/kernel/date';
 import type { Decimal } from '@/core/kernel/decimal';
-import { type Minor, minor, readMoney, total } from '@/core/kernel/money';
+import { type Minor, minor, readMoney } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
+import { accountFor } from '@/core/ledger/account';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { allocateCredit, undoAllocation } from '@/store/payments/actions/allocate';
+import { dishonourReceipt } from '@/store/payments/actions/dishonour';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
-import { refundCredit } from '@/store/payments/actions/refund';
+import { refundCredit, undoRefund } from '@/store/payments/actions/refund';
+import { claimWithheld, enterCertificate } from '@/store/payments/actions/withholding';
+import { undoWriteOff, writeOffDebt } from '@/store/payments/actions/writeOff';
 import { type Action, perform } from '@/store/perform';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepDraft } from '@/store/sales/actions/drafts';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import type { BookDb } from '@/store/schema';
+import { changeCustomer } from '@/store/setup/actions/setup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
 import type {
   AllocateStep,
+  CertificateStep,
+  ClaimStep,
   CreditStep,
+  DishonourStep,
   FileStep,
   IssueStep,
   JournalStep,
@@ -26,6 +35,7 @@ import type {
   RefundStep,
   Step,
   UndoStep,
+  WriteOffStep,
 } from './scenario';
 
 /** What is known while the steps of a scenario are done. */
@@ -85,6 +95,12 @@ async function issueStep(doing: Doing, step: IssueStep): Promise<Result<unknown>
     buyerReference: 'sample',
     lines: step.lines.map((line, at) => lineOf(line, at, income)),
   };
+  const customer = await doing.db.customers.get(step.customer);
+  if (step.withholding !== undefined && customer !== undefined) {
+    const { keys: _, ...own } = customer;
+    const changed = await act(doing, changeCustomer, { ...own, withholding: step.withholding });
+    if (!changed.ok) return changed;
+  }
   const kept = await act(doing, keepDraft, draft);
   if (!kept.ok) return kept;
   const issued = await act(doing, issueInvoice, { draftId: draft.id });
@@ -102,29 +118,50 @@ async function creditStep(doing: Doing, { id, of, amount, date }: CreditStep): P
   return note;
 }
 
+/** Reads amounts of a step in a currency; `bad` is set to the first refusal. */
+function reader(currency: Currency) {
+  const bad: Result<Minor>[] = [];
+  const read = (amount: Decimal): Minor => {
+    const result = moneyOf(amount, currency);
+    if (result.ok) return result.value;
+    bad.push(result);
+    return minor(0n);
+  };
+  return { read, bad };
+}
+
 async function receiveStep(doing: Doing, step: ReceiveStep): Promise<Result<unknown>> {
   const currency = (step.currency ?? doing.home) as Currency;
-  const [parts, settles] = [
-    step.parts.map(({ amount }) => moneyOf(amount, currency)),
-    step.to.map(({ money }) => moneyOf(money, currency)),
-  ];
-  for (const read of [...parts, ...settles]) if (!read.ok) return read;
-  const worth = (read: Result<Minor>) => (read.ok ? read.value : minor(0n));
+  const [own, home] = [reader(currency), reader(doing.home)];
+  const chart = await doing.db.accounts.toArray();
   const documents = await doing.db.documents.bulkGet(step.to.map(({ document }) => idOf(doing, document)));
-  const received = await act(doing, recordReceipt, {
+  const input: ReceiptInput = {
     customerId: step.customer,
     date: step.date,
-    method: step.parts[0]?.method ?? 'bank',
     reference: step.id,
-    sum: total(parts.map(worth)),
     currency,
-    allocations: step.to.map((_, i) => ({
+    parts: step.parts.map(({ method, amount, charge, home: worth, chequeDate }) => ({
+      method,
+      amount: own.read(amount),
+      ...(charge !== undefined && { charge: own.read(charge) }),
+      ...(worth !== undefined && { home: home.read(worth) }),
+      ...(chequeDate !== undefined && { chequeDate }),
+    })),
+    to: step.to.map(({ money, withheld = [], discount, difference }, i) => ({
       documentId: documents[i]?.id ?? '',
       number: documents[i]?.number ?? '',
-      amount: worth(settles[i] as Result<Minor>),
+      money: own.read(money),
+      withheld: withheld.map(({ type, amount }) => ({ typeId: type, amount: own.read(amount) })),
+      ...(discount !== undefined && { discount: own.read(discount) }),
+      ...(difference !== undefined && {
+        difference: { amount: own.read(difference.amount), account: accountFor(chart, difference.account) },
+      }),
     })),
-    anyDay: true,
-  });
+    agreed: true,
+  };
+  const [bad] = [...own.bad, ...home.bad];
+  if (bad !== undefined) return bad;
+  const received = await act(doing, recordReceipt, input);
   if (received.ok) doing.ids.set(step.id, received.value.id);
   return received;
 }
@@ -159,8 +196,51 @@ async function journalStep(doing: Doing, { lines, date }: JournalStep): Promise<
   return act(doing, writeJournal, { date, text: 'Scenario', sides });
 }
 
-const undoStep = (doing: Doing, { credit, to, date }: UndoStep) =>
-  act(doing, undoAllocation, { creditId: idOf(doing, credit), debtId: idOf(doing, to), date });
+async function undoStep(doing: Doing, { credit = '', to = '', id, date }: UndoStep): Promise<Result<unknown>> {
+  if (id === undefined)
+    return act(doing, undoAllocation, { creditId: idOf(doing, credit), debtId: idOf(doing, to), date });
+  const own = idOf(doing, id);
+  const isRefund = (await doing.db.refunds.get(own)) !== undefined;
+  return isRefund ? act(doing, undoRefund, { id: own, date }) : act(doing, undoWriteOff, { id: own, date });
+}
+
+function dishonourStep(doing: Doing, { receipt, fee = '0' as Decimal, date }: DishonourStep): Promise<Result<unknown>> {
+  const read = moneyOf(fee, doing.home);
+  if (!read.ok) return Promise.resolve(read);
+  return act(doing, dishonourReceipt, { receiptId: idOf(doing, receipt), date, reason: 'Scenario', fee: read.value });
+}
+
+async function writeOffStep(
+  doing: Doing,
+  { id, document, amount, relief, date }: WriteOffStep,
+): Promise<Result<unknown>> {
+  const documentId = idOf(doing, document);
+  const read = moneyOf(amount, await currencyOf(doing, documentId));
+  if (!read.ok) return read;
+  const made = await act(doing, writeOffDebt, { documentId, date, amount: read.value, relief, reason: 'Scenario' });
+  if (made.ok && id !== undefined) doing.ids.set(id, made.value.id);
+  return made;
+}
+
+async function certificateStep(doing: Doing, step: CertificateStep): Promise<Result<unknown>> {
+  const { customer, type, number, amount, of, date } = step;
+  const read = moneyOf(amount, doing.home);
+  if (!read.ok) return read;
+  const ids = new Set(of.map((name) => idOf(doing, name)));
+  const rows = await doing.db.withheld.where('customerId').equals(customer).toArray();
+  const withheldIds = rows.flatMap(({ id, receiptId, documentId }) =>
+    ids.has(receiptId === '' ? documentId : receiptId) ? [id] : [],
+  );
+  const input = { customerId: customer, typeId: type, number, date, amount: read.value, withheldIds };
+  return act(doing, enterCertificate, input);
+}
+
+function claimStep(doing: Doing, { type, registration, amount, date }: ClaimStep): Promise<Result<unknown>> {
+  const read = moneyOf(amount, doing.home);
+  if (!read.ok) return Promise.resolve(read);
+  const input = { typeId: type, registrationId: registration, date, amount: read.value, by: 'set-off' } as const;
+  return act(doing, claimWithheld, input);
+}
 
 const fileStep = (doing: Doing, { registration, period, note = '' }: FileStep) =>
   act(doing, fileReturn, { registrationId: registration, start: period, note });
@@ -173,6 +253,10 @@ const DO: {
   receive: receiveStep,
   allocate: allocateStep,
   undo: undoStep,
+  dishonour: dishonourStep,
+  writeOff: writeOffStep,
+  certificate: certificateStep,
+  claim: claimStep,
   refund: refundStep,
   journal: journalStep,
   file: fileStep,

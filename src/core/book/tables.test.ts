@@ -1,6 +1,6 @@
 import { BOOK_TABLES, DERIVED_TABLES, descriptorOf, sinceVersion, tablesOfVersion } from './tables';
 
-const LATEST = 6;
+const LATEST = 7;
 
 describe('the tables of the book', () => {
   test.each(BOOK_TABLES)('%s: its key leads its indexes, and what it names is there', (name) => {
@@ -26,5 +26,11 @@ describe('the tables of the book', () => {
     expect(versions[1]).toMatchObject({ taxBalances: null, places: 'id, name, *keys' });
     expect(versions[4]).toEqual({ looks: 'id', journal: 'id, [date+id], sourceId, [kind+date]' });
     expect(Object.keys(versions[5] ?? {}).sort()).toEqual(['allocations', 'receipts', 'refunds']);
+    expect(Object.keys(versions[6] ?? {}).sort()).toEqual([
+      'receipts',
+      'withheld',
+      'withholdingCertificates',
+      'withholdingClaims',
+    ]);
   });
 });

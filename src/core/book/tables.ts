@@ -20,6 +20,7 @@ import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Refund } from '@/core/settlement/refund';
+import type { Withheld, WithholdingCertificate, WithholdingClaim } from '@/core/settlement/withholding';
 import { decisionRowSchema } from '@/core/tax/decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
 import { placeSchema } from '@/core/tax/place';
@@ -254,7 +255,7 @@ export const TABLES = {
     key: 'id',
     indexes: { 3: 'id, ownerId' },
     shape: ROW_SHAPES.attachments,
-    // The owner is a draft, a document or a customer; ids are never the same.
+    // The owner is a draft, a document, a receipt, a withholding certificate or a customer; ids are never the same.
     customers: { found: { index: 'ownerId' }, moved: (file, ownerId) => ({ ...file, ownerId }) },
   }),
   drafts: removable<Draft>({
@@ -301,12 +302,19 @@ export const TABLES = {
       1: 'id, [date+number], customerId, *keys',
       3: 'id, [date+number], customerId, *settles, *keys',
       6: 'id, [date+number], customerId, [customerId+isOpen], *keys',
+      7: 'id, number, [date+number], customerId, [customerId+isOpen], *keys',
     },
     shape: ROW_SHAPES.receipts,
     called: ({ number }) => `receipt ${number}`,
     references: [
       { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
-      { ...ENTRY, ids: ({ entryId }) => [entryId] },
+      { ...ENTRY, ids: ({ entryId, dishonoured }) => [entryId, ...(dishonoured?.entryIds ?? [])] },
+      {
+        table: 'accounts',
+        at: 'parts',
+        what: 'accounts of the chart',
+        ids: ({ parts }) => parts.map(({ account }) => account),
+      },
     ],
     customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),
@@ -317,7 +325,7 @@ export const TABLES = {
     called: ({ number }) => `refund ${number}`,
     references: [
       { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
-      { ...ENTRY, ids: ({ entryId }) => [entryId] },
+      { ...ENTRY, ids: ({ entryId, undone }) => [entryId, ...(undone === null ? [] : [undone.entryId])] },
     ],
     customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),
@@ -339,7 +347,7 @@ export const TABLES = {
         at: 'documents',
         what: 'documents of the book',
         ids: ({ creditKind, creditId, debtKind, debtId }) => [
-          ...(creditKind === 'receipt' ? [] : [creditId]),
+          ...(creditKind === 'credit-note' ? [creditId] : []),
           ...(debtKind === 'document' ? [debtId] : []),
         ],
       },
@@ -352,6 +360,55 @@ export const TABLES = {
       { ...ENTRY, ids: ({ entryIds, undone }) => [...entryIds, ...(undone?.entryIds ?? [])] },
     ],
     customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  withheld: table<Withheld>({
+    key: 'id',
+    indexes: { 7: 'id, customerId, documentId, receiptId, [typeId+isOpen], [isOpen+date]' },
+    shape: ROW_SHAPES.withheld,
+    called: ({ typeName, documentNumber }) => `${typeName} withheld from ${documentNumber}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      { table: 'documents', at: 'document', what: 'its document', ids: ({ documentId }) => [documentId] },
+      {
+        table: 'receipts',
+        at: 'receipt',
+        what: 'its receipt',
+        ids: ({ receiptId }) => (receiptId === '' ? [] : [receiptId]),
+      },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  withholdingCertificates: removable<WithholdingCertificate>({
+    key: 'id',
+    indexes: { 7: 'id, customerId' },
+    shape: ROW_SHAPES.withholdingCertificates,
+    called: ({ number }) => `withholding certificate ${number}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      {
+        table: 'withheld',
+        at: 'covers',
+        what: 'what it covers',
+        ids: ({ covers }) => covers.map(({ withheldId }) => withheldId),
+      },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  withholdingClaims: table<WithholdingClaim>({
+    key: 'id',
+    indexes: { 7: 'id, registrationId, date' },
+    shape: ROW_SHAPES.withholdingClaims,
+    called: ({ id }) => `claim ${id}`,
+    references: [
+      { ...REGISTRATION, ids: ({ registrationId }) => [registrationId] },
+      { ...ENTRY, ids: ({ entryId }) => [entryId] },
+      {
+        table: 'withheld',
+        at: 'covers',
+        what: 'what it takes',
+        ids: ({ covers }) => covers.map(({ withheldId }) => withheldId),
+      },
+    ],
   }),
   journal: appended<JournalEntry>({
     key: 'id',

@@ -1,4 +1,6 @@
 import { accepted, day, draftOf, EUR, lineOf, momentOn, refusalCodes, settingOf } from 'tests/book';
+import { onePart } from '@/core/decisions/payments/onePart';
+import { positionOf } from '@/core/decisions/payments/position';
 import { FIRST_SERIES, type Series } from '@/core/documents/series';
 import { PLAIN_STYLE } from '@/core/documents/style';
 import { minor } from '@/core/kernel/money';
@@ -205,21 +207,23 @@ describe('receiving', () => {
   test('for nobody asks for the customer and writes nothing', () => {
     const input = { customerId: 'x', date: '2026-01-20', method: 'bank' as const, reference: '', allocations: [] };
     const decision = receive(
-      input,
+      onePart(input),
       {
         customer: undefined,
-        documents: new Map(),
-        allocations: [],
-        notes: [],
+        position: positionOf(
+          { chart: FIRST_CHART, registrations: [registration] },
+          { debts: [], credits: [], allocations: [], notes: [] },
+        ),
         homeCurrency: EUR,
         series: series('receipt'),
-        chart: FIRST_CHART,
-        registrations: [registration],
+        numberTaken: false,
         rate: null,
+        withholdingTypes: [],
+        credits: new Map(),
       },
       moment,
     );
-    expect(refusalCodes(decision)).toEqual(['missing', 'missing']);
+    expect(refusalCodes(decision)).toEqual(['missing']);
   });
 });
 

@@ -268,7 +268,12 @@ describe('state by settlement', () => {
   ])('open %s, received %s, credited %s: %s', (open, received, credited, state) => {
     const content = frozen();
     const figures = figuresOf(content);
-    const settlement = { open: minor(open), received: minor(received), credited: minor(credited) };
+    const settlement = {
+      open: minor(open),
+      received: minor(received),
+      credited: minor(credited),
+      writtenOff: minor(0n),
+    };
     expect(stateOf({ ...settlement, content, figures, cancelled: null, quote: null })).toBe(state);
   });
 });
@@ -292,6 +297,7 @@ describe('the next due date', () => {
     open: minor(all - settled),
     received: minor(settled),
     credited: minor(0n),
+    writtenOff: minor(0n),
     cancelled: null,
     quote: null,
   });

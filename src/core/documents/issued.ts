@@ -61,9 +61,12 @@ export interface IssuedDocument {
   readonly open: Minor;
   /** The same as it stands on the receivables account, in home currency. */
   readonly openHome: Minor;
+  /** By money, tax withheld, other credits, and small differences that were closed with them. */
   readonly received: Minor;
   /** Taken back by credit notes. */
   readonly credited: Minor;
+  /** Given up as a bad debt. */
+  readonly writtenOff: Minor;
   readonly creditNotes: readonly DocumentLink[];
   /** 1 while something is open: database indexes hold no booleans. */
   readonly isOpen: 0 | 1;
@@ -92,6 +95,7 @@ export type DocumentState =
   | 'part-paid'
   | 'paid'
   | 'credited'
+  | 'written-off'
   | 'cancelled'
   | 'sent'
   | 'accepted'
@@ -105,6 +109,7 @@ export const DOCUMENT_STATES: readonly DocumentState[] = [
   'part-paid',
   'paid',
   'credited',
+  'written-off',
   'cancelled',
   'sent',
   'accepted',
@@ -114,7 +119,10 @@ export const DOCUMENT_STATES: readonly DocumentState[] = [
   'invoiced',
 ];
 
-type Standing = Pick<IssuedDocument, 'open' | 'received' | 'credited' | 'cancelled' | 'quote' | 'figures' | 'content'>;
+type Standing = Pick<
+  IssuedDocument,
+  'open' | 'received' | 'credited' | 'writtenOff' | 'cancelled' | 'quote' | 'figures' | 'content'
+>;
 
 /** What a quote's lines come to, by which stages are measured. */
 export function quotedValue({ figures }: Pick<IssuedDocument, 'figures'>): Minor {
@@ -132,7 +140,10 @@ function quoteState(quote: QuoteStanding, document: Standing): DocumentState {
 export function stateOf(document: Standing): DocumentState {
   if (document.quote !== null) return quoteState(document.quote, document);
   if (document.cancelled !== null) return 'cancelled';
-  if (document.open === 0n) return document.received === 0n && document.credited !== 0n ? 'credited' : 'paid';
+  if (document.open === 0n) {
+    if (document.writtenOff !== 0n) return 'written-off';
+    return document.received === 0n && document.credited !== 0n ? 'credited' : 'paid';
+  }
   return document.received !== 0n ? 'part-paid' : 'issued';
 }
 
@@ -193,12 +204,12 @@ export function owedHomeOf(content: Content, figures: CalcResult): Minor {
 }
 
 /**
- * The document after `amount` of it was settled, by money or by its own credit notes; `home` goes of what stands on
+ * The document after `amount` of it was settled, by money, by its own credit notes or as a bad debt; `home` goes of what stands on
  * receivables. Below zero for one that is undone.
  */
 export function settled(
   document: IssuedDocument,
-  by: 'received' | 'credited',
+  by: 'received' | 'credited' | 'writtenOff',
   amount: Minor,
   home: Minor,
 ): IssuedDocument {

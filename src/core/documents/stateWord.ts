@@ -6,6 +6,7 @@ const WORDS: Readonly<Record<DocumentState, string>> = {
   'part-paid': 'part-paid',
   paid: 'paid',
   credited: 'credited',
+  'written-off': 'written off',
   cancelled: 'cancelled',
   sent: 'sent',
   accepted: 'accepted',

@@ -219,7 +219,7 @@ function adjustmentsOf(content: Content, figures: CalcResult): Group[] {
 }
 
 /** UNTDID 4461 of the ways in which money comes in. */
-const MEANS: Readonly<Record<PaymentMethod, string>> = { bank: '30', cash: '10', cheque: '20', card: '48' };
+const MEANS: Readonly<Record<PaymentMethod, string>> = { bank: '30', cash: '10', cheque: '20', card: '48', other: '1' };
 const SEPA_TRANSFER = '58';
 const SEPA_DEBIT = '59';
 const DEBIT = '49';

@@ -3,6 +3,8 @@ import { amountKey, type IssuedDocument, nextDue, owedOf, stateOf } from '@/core
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
+import type { AccountRole } from '@/core/ledger/account';
+import type { Cover } from '@/core/settlement/withholding';
 
 const fault = (path: string, expected: string): Refusal => ({ code: 'damaged', path, expected });
 
@@ -48,22 +50,28 @@ function rowsAsSealed({ documents }: BookContent): readonly Refusal[] {
 
 /** What moved by the allocations that stand: what was received of debts and credit notes, what was taken back, what receipts gave. */
 function movedBy(allocations: BookContent['allocations']) {
-  const [received, credited] = [new Map<string, Minor>(), new Map<string, Minor>()];
+  const [received, credited, writtenOff] = [
+    new Map<string, Minor>(),
+    new Map<string, Minor>(),
+    new Map<string, Minor>(),
+  ];
   const move = (sums: Map<string, Minor>, id: string, by: Minor) => sums.set(id, plus(sums.get(id) ?? NOTHING, by));
   for (const { takesBack, creditKind, creditId, debtId, amount, undone } of allocations) {
     if (undone !== null) continue;
-    const sums = takesBack ? credited : received;
+    const sums = creditKind === 'write-off' ? writtenOff : takesBack ? credited : received;
     move(sums, debtId, amount);
-    move(sums, creditId, creditKind === 'receipt' ? amount : negated(amount));
+    if (creditKind === 'receipt') move(sums, creditId, amount);
+    if (creditKind === 'credit-note') move(sums, creditId, negated(amount));
   }
-  return { received, credited };
+  return { received, credited, writtenOff };
 }
 
 /** What is open follows from what was owed or received, and from the allocations that stand. */
 function openAmounts({ documents, receipts, refunds, allocations }: BookContent): readonly Refusal[] {
-  const { received, credited } = movedBy(allocations);
-  const ofReceipts = receipts.flatMap(({ id, number, amount, open, isOpen }): readonly Refusal[] =>
-    open === minus(amount, received.get(id) ?? NOTHING) && isOpen === (open === NOTHING ? 0 : 1)
+  const { received, credited, writtenOff } = movedBy(allocations);
+  const ofReceipts = receipts.flatMap(({ id, number, amount, open, isOpen, dishonoured }): readonly Refusal[] =>
+    open === minus(dishonoured === null ? amount : NOTHING, received.get(id) ?? NOTHING) &&
+    isOpen === (open === NOTHING ? 0 : 1)
       ? []
       : [fault(`receipt ${number}, open amount`, 'what is left of it by its allocations')],
   );
@@ -72,32 +80,78 @@ function openAmounts({ documents, receipts, refunds, allocations }: BookContent)
     if (document.received !== (received.get(document.id) ?? NOTHING)) return wrong('what its receipts add up to');
     if (document.credited !== (credited.get(document.id) ?? NOTHING))
       return wrong('what its credit notes were set off by');
+    if (document.writtenOff !== (writtenOff.get(document.id) ?? NOTHING)) return wrong('what was written off of it');
     return document.open === owedNow(document) ? [] : wrong('what is owed less what was settled');
   });
-  const ofRefunds = refunds.flatMap(({ id, number, amount }): readonly Refusal[] =>
-    amount === received.get(id) ? [] : [fault(`refund ${number}`, 'what its credit gave for it')],
+  const ofRefunds = refunds.flatMap(({ id, number, amount, undone }): readonly Refusal[] =>
+    (undone === null ? amount : NOTHING) === (received.get(id) ?? NOTHING)
+      ? []
+      : [fault(`refund ${number}`, 'what its credit gave for it')],
   );
   return [...ofReceipts, ...ofRefunds, ...ofDocuments];
 }
 
 /** What a document still is owed; takings, quotes and cancelled documents are owed nothing. */
 function owedNow(document: IssuedDocument): Minor {
-  const { kind, content, figures, received, credited, cancelled } = document;
+  const { kind, content, figures, received, credited, writtenOff, cancelled } = document;
   if (kind === 'quote' || kind === 'takings' || cancelled !== null) return NOTHING;
-  return minus(minus(owedOf(content, figures), received), credited);
+  return minus(minus(minus(owedOf(content, figures), received), credited), writtenOff);
+}
+
+/** What stands on the account of a role but for manual journals. */
+function onAccount(
+  { accounts, journal, journalLines }: Pick<BookContent, 'accounts' | 'journal' | 'journalLines'>,
+  role: AccountRole,
+): Minor {
+  const account = accounts.find((one) => one.role === role)?.code;
+  const manual = new Set(journal.filter(({ kind }) => kind === 'journal').map(({ id }) => id));
+  return total(
+    journalLines.flatMap((line) => (line.account === account && !manual.has(line.entryId) ? [line.amount] : [])),
+  );
 }
 
 /** What customers owe, in home currency, is what stands on receivables but for manual journals. */
-function receivables({ documents, receipts, accounts, journal, journalLines }: BookContent): readonly Refusal[] {
-  const account = accounts.find(({ role }) => role === 'receivables')?.code;
-  const manual = new Set(journal.filter(({ kind }) => kind === 'journal').map(({ id }) => id));
-  const ledger = total(
-    journalLines.flatMap((line) => (line.account === account && !manual.has(line.entryId) ? [line.amount] : [])),
-  );
+function receivables(book: BookContent): readonly Refusal[] {
+  const { documents, receipts } = book;
   const owed = minus(total(documents.map(({ openHome }) => openHome)), total(receipts.map(({ openHome }) => openHome)));
-  return ledger === owed
+  return onAccount(book, 'receivables') === owed
     ? []
     : [fault('receivables', 'the sum of what is open on all documents, less money on account')];
+}
+
+/** What is certified and claimed of withheld amounts is what certificates and claims say, and they add up themselves. */
+function withholding({ withheld, withholdingCertificates, withholdingClaims }: BookContent): readonly Refusal[] {
+  const sums = (rows: readonly { readonly covers: readonly Cover[] }[]) => {
+    const covered = new Map<string, Minor>();
+    for (const { withheldId, amount } of rows.flatMap(({ covers }) => covers))
+      covered.set(withheldId, plus(covered.get(withheldId) ?? NOTHING, amount));
+    return covered;
+  };
+  const [certified, claimed] = [sums(withholdingCertificates), sums(withholdingClaims)];
+  const rows = withheld.flatMap((row): readonly Refusal[] => {
+    const called = `${row.typeName} withheld from ${row.documentNumber}`;
+    if (row.certified !== (certified.get(row.id) ?? NOTHING)) return [fault(called, 'what its certificates cover')];
+    return row.claimed === (claimed.get(row.id) ?? NOTHING) ? [] : [fault(called, 'what its claims took')];
+  });
+  const whole = [...withholdingCertificates, ...withholdingClaims].flatMap((one) =>
+    one.amount === total(one.covers.map(({ amount }) => amount))
+      ? []
+      : [
+          fault(
+            'number' in one ? `withholding certificate ${one.number}` : `claim ${one.id}`,
+            'the sum of what it covers',
+          ),
+        ],
+  );
+  return [...rows, ...whole];
+}
+
+/** What is withheld and not claimed, in home currency, is what stands on withholding claims but for manual journals. */
+function withholdingClaims({ withheld, accounts, journal, journalLines }: BookContent): readonly Refusal[] {
+  const owed = total(withheld.flatMap(({ home, claimed, voidOn }) => (voidOn === '' ? [minus(home, claimed)] : [])));
+  return onAccount({ accounts, journal, journalLines }, 'withholding-claims') === owed
+    ? []
+    : [fault('withholding claims', 'what is withheld and not claimed')];
 }
 
 /** Numbers are used once, and the counters of series stand behind them. */
@@ -140,4 +194,6 @@ export const BOOK_RELATIONS: readonly {
   { name: 'Open amounts follow from receipts and credit notes', faultsIn: openAmounts },
   { name: 'Receivables are what customers owe', faultsIn: receivables },
   { name: 'Numbers are used once, and counters stand behind them', faultsIn: numbers },
+  { name: 'Withheld tax is what certificates and claims say', faultsIn: withholding },
+  { name: 'Withholding claims are what is withheld and not claimed', faultsIn: withholdingClaims },
 ];

@@ -28,10 +28,21 @@ export interface RefusalFacts {
   /** A check of the document that blocks it; its own words. */
   'check-failed': { readonly finding: string };
   'over-allocated': { readonly number: string };
+  /** It came back unpaid. */
+  dishonoured: { readonly number: string };
+  /** What of a receipt or a withheld amount was used so that it can't be taken back: its refund, certificate or claim. */
+  'used-since': { readonly by: 'refunded' | 'certified' | 'claimed' };
+  /** More than is withheld, certified or payable. */
+  'over-claimed': {
+    readonly left: Minor;
+    readonly currency: Currency;
+    readonly of: 'withheld' | 'certified' | 'payable';
+  };
+  'no-relief': { readonly why: 'not-yet-due' | 'registration' };
   'over-credited': { readonly left?: Minor; readonly currency?: Currency };
   overrun: { readonly quote: string; readonly lines: readonly string[] };
   'wrong-kind': { readonly number: string; readonly takes: 'invoice' | 'quote' | 'posted' | 'cancellable' };
-  settled: { readonly by: 'cancelled' | 'credited' | 'paid' };
+  settled: { readonly by: 'cancelled' | 'credited' | 'paid' | 'written-off' };
   sent: { readonly on: IsoDate };
   'sent-before': { readonly on: IsoDate };
   'on-its-way': Nothing;
@@ -73,7 +84,9 @@ type Nothing = Readonly<Record<never, never>>;
 export type Unusual =
   | { readonly ahead: number }
   | { readonly back: number }
-  | { readonly before: string; readonly issued: IsoDate };
+  | { readonly before: string; readonly issued: IsoDate }
+  /** Of a discount for paying early. */
+  | { readonly discount: 'late' | 'too-high' | 'not-offered'; readonly number: string };
 
 /** Why a document can't go out as an e-invoice. */
 export type Unsendable =

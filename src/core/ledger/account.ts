@@ -14,10 +14,14 @@ export type AccountRole =
   | 'tax-not-yet-due'
   | 'tax-payable'
   | 'withholding-claims'
+  | 'withholding-refunds'
   | 'rounding'
   | 'discounts'
+  | 'settlement-discounts'
   | 'charges'
   | 'exchange'
+  | 'bank-charges'
+  | 'bad-debts'
   | 'opening';
 
 export interface Account {
@@ -34,6 +38,7 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '1020', name: 'Card payments', type: 'asset', role: 'card' },
   { code: '1100', name: 'Receivables', type: 'asset', role: 'receivables' },
   { code: '1300', name: 'Tax withheld by customers', type: 'asset', role: 'withholding-claims' },
+  { code: '1310', name: 'Tax withheld, asked back', type: 'asset', role: 'withholding-refunds' },
   { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
   { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
   { code: '2220', name: 'Output tax not yet due', type: 'liability', role: 'tax-not-yet-due' },
@@ -45,9 +50,12 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '4300', name: 'Repairs', type: 'income', role: '' },
   { code: '4400', name: 'Freight and packaging charged', type: 'income', role: 'charges' },
   { code: '4900', name: 'Discounts allowed', type: 'income', role: 'discounts' },
+  { code: '4910', name: 'Settlement discounts', type: 'income', role: 'settlement-discounts' },
   { code: '7900', name: 'Sundry expenses', type: 'expense', role: '' },
   { code: '7910', name: 'Rounding differences', type: 'expense', role: 'rounding' },
   { code: '7920', name: 'Exchange differences', type: 'expense', role: 'exchange' },
+  { code: '7930', name: 'Bank charges', type: 'expense', role: 'bank-charges' },
+  { code: '7940', name: 'Bad debts', type: 'expense', role: 'bad-debts' },
 ];
 
 /** @throws RangeError when the chart lacks the role; the supplied chart holds each once and keeps them. */
@@ -57,7 +65,7 @@ export function accountFor(chart: readonly Account[], role: Exclude<AccountRole,
   return account.code;
 }
 
-/** Where money of a method goes; a cheque goes to the bank. */
+/** Where money of a method goes unless it is said; a cheque goes to the bank. */
 export function moneyAccountFor(chart: readonly Account[], method: PaymentMethod): string {
   return accountFor(chart, method === 'cash' || method === 'card' ? method : 'bank');
 }

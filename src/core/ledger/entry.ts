@@ -11,6 +11,9 @@ export type EntryKind =
   | 'receipt'
   | 'allocation'
   | 'refund'
+  | 'dishonour'
+  | 'write-off'
+  | 'claim'
   | 'filing'
   | 'journal';
 
@@ -26,7 +29,7 @@ export interface JournalEntry {
   readonly date: IsoDate;
   readonly kind: EntryKind;
   readonly text: string;
-  /** Id of the document (of an allocation, the debt), receipt (of a refund, the customer) or tax period behind it; empty for a manual journal. */
+  /** Id of the document (of an allocation or a write-off, the debt), receipt, customer (of a refund), registration (of a claim) or tax period behind it; empty for a manual journal. */
   readonly sourceId: string;
   /** Instant it was written. */
   readonly at: string;

@@ -34,9 +34,10 @@ export interface TaxEntry {
   readonly late: boolean;
   /**
    * `exempt` where the customer's certificate or standing took the tax away. On payment basis a
-   * document says `not-yet-due`, outside all periods, and each allocation of money releases its part.
+   * document says `not-yet-due`, outside all periods, and each allocation of money releases its part. `relief` takes tax of a
+   * bad debt back.
    */
-  readonly kind: 'due' | 'exempt' | 'not-yet-due' | 'released';
+  readonly kind: 'due' | 'exempt' | 'not-yet-due' | 'released' | 'relief';
   /** Allocation that released it, or its undoing that took it back; empty for what a document itself says. */
   readonly allocationId: string;
   /** Number of the exemption certificate, or empty. */

@@ -17,6 +17,17 @@ export interface Undone {
   readonly entryIds: readonly string[];
 }
 
+/** How a debt is closed by an account instead of a credit. */
+export interface Closing {
+  /** Code of the account it is closed to. */
+  readonly account: string;
+  /** Allocation that it goes with, and is undone with; empty where it stands for itself. */
+  readonly withId: string;
+  /** Output tax of it is taken back in a return. */
+  readonly relief: boolean;
+  readonly reason: string;
+}
+
 /**
  * A credit (a receipt or a credit note) brought together with a debt (an invoice, an opening item, a refund) of one customer and
  * one currency. A record of its own: it is never changed but for being undone.
@@ -24,7 +35,8 @@ export interface Undone {
 export interface Allocation {
   readonly id: string;
   readonly customerId: string;
-  readonly creditKind: 'receipt' | 'credit-note';
+  readonly creditKind: 'receipt' | 'credit-note' | 'difference' | 'write-off';
+  /** Its own id where nothing but an account closes the debt: a small difference, or a write-off. */
   readonly creditId: string;
   readonly creditNumber: string;
   /** A refund is a debt that its credit settles at once. */
@@ -41,6 +53,8 @@ export interface Allocation {
   readonly creditHome: Minor;
   /** The credit note is one on this very invoice: it takes the invoice back rather than pay it. */
   readonly takesBack: boolean;
+  /** Of a difference or a write-off: how it closes the debt. */
+  readonly closing?: Closing;
   /** Entries that hold what it posted: differences of exchange, and tax that fell due. */
   readonly entryIds: readonly string[];
   /** Instant it was made. */
@@ -78,28 +92,24 @@ export function takesBack(credit: Credit, debtId: string): boolean {
   return credit.kind === 'credit-note' && credit.note.content.corrects?.documentId === debtId;
 }
 
-/** Home amounts that go with a part of both; the last part takes all that is left. */
-export function homeParts(
-  credit: Credit,
-  debt: IssuedDocument,
-  amount: Minor,
-): { readonly debtHome: Minor; readonly creditHome: Minor } {
-  const { open, openHome } = leftOfCredit(credit);
-  return { debtHome: inStep(amount, debt.open, debt.openHome), creditHome: inStep(amount, open, openHome) };
+/** What goes on receivables with a part of what is open; the last part takes all that is left. */
+export function homePart(amount: Minor, { open, openHome }: Pick<Receipt, 'open' | 'openHome'>): Minor {
+  return inStep(amount, open, openHome);
 }
 
-type Moved = Pick<Allocation, 'amount' | 'debtHome' | 'creditHome' | 'takesBack'>;
+type Moved = Pick<Allocation, 'creditKind' | 'amount' | 'debtHome' | 'creditHome' | 'takesBack'>;
 
-const back = ({ amount, debtHome, creditHome, takesBack: own }: Moved): Moved => ({
-  amount: negated(amount),
-  debtHome: negated(debtHome),
-  creditHome: negated(creditHome),
-  takesBack: own,
+const back = (moved: Moved): Moved => ({
+  ...moved,
+  amount: negated(moved.amount),
+  debtHome: negated(moved.debtHome),
+  creditHome: negated(moved.creditHome),
 });
 
 /** The debt after the allocation. */
-export function debtAfter(debt: IssuedDocument, { amount, debtHome, takesBack: own }: Moved): IssuedDocument {
-  return settled(debt, own ? 'credited' : 'received', amount, debtHome);
+export function debtAfter(debt: IssuedDocument, moved: Moved): IssuedDocument {
+  const by = moved.creditKind === 'write-off' ? 'writtenOff' : moved.takesBack ? 'credited' : 'received';
+  return settled(debt, by, moved.amount, moved.debtHome);
 }
 
 /** The credit after the allocation. */

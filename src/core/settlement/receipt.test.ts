@@ -3,7 +3,8 @@ import { EUR, issued, newBook } from 'tests/book';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { currency } from '@/core/kernel/currency';
 import { minor } from '@/core/kernel/money';
-import { allocated, allocateOldestFirst, moneySample, readTypedMoney } from './receipt';
+import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
+import { allocated, allocateOldestFirst } from './receipt';
 
 let template: IssuedDocument;
 beforeAll(async () => {

@@ -1,10 +1,7 @@
 import type { IssuedDocument } from '@/core/documents/issued';
-import { KINDS } from '@/core/documents/kinds';
-import { type Currency, exponentOf } from '@/core/kernel/currency';
+import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { readTypedDecimal } from '@/core/kernel/decimal';
-import { type Minor, minor, minus, NOTHING, negated, readMoney, total } from '@/core/kernel/money';
-import type { Refusal } from '@/core/kernel/result';
+import { type Minor, minor, minus, NOTHING, negated, total } from '@/core/kernel/money';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 
 /** What of a sum settles one document. */
@@ -14,17 +11,50 @@ export interface Settling {
   readonly amount: Minor;
 }
 
-/** Money received from a customer. What it settles are allocations; what is left of it is kept on account. */
+/** Money that came in one way; amounts in the currency of its receipt. */
+export interface ReceiptPart {
+  readonly method: PaymentMethod;
+  /** Code of the account it came to. */
+  readonly account: string;
+  readonly amount: Minor;
+  /** Of it, what the bank or the card company kept back. */
+  readonly charge: Minor;
+  /** What it was worth in home currency, the charge with it. */
+  readonly home: Minor;
+  /** Null for all but cheques. */
+  readonly cheque: { readonly number: string; readonly date: IsoDate } | null;
+}
+
+/** That a receipt came back unpaid. */
+export interface Dishonour {
+  readonly on: IsoDate;
+  /** Instant. */
+  readonly at: string;
+  readonly reason: string;
+  /** What the bank asked for it, in home currency. */
+  readonly fee: Minor;
+  /** Entries that took the receipt back and paid the fee. */
+  readonly entryIds: readonly string[];
+}
+
+/**
+ * Money received from a customer, and what it kept back as tax. What it settles are allocations; what is left of it is kept
+ * on account.
+ */
 export interface Receipt {
   readonly id: string;
   readonly number: string;
   readonly customerId: string;
   readonly customerName: string;
   readonly date: IsoDate;
-  readonly method: PaymentMethod;
+  /** Day from which it counts: that of a cheque that is dated later, or `date`. */
+  readonly valueDate: IsoDate;
   /** The customer's or the bank's words; may be empty. */
   readonly reference: string;
-  /** In `currency`. */
+  /** For ourselves; never printed. */
+  readonly remarks: string;
+  readonly parts: readonly ReceiptPart[];
+  /** All parts and what was withheld with them, in `currency`. */
   readonly amount: Minor;
   readonly currency: Currency;
   /** What it was worth in home currency on its day. */
@@ -37,7 +67,24 @@ export interface Receipt {
   readonly isOpen: 0 | 1;
   readonly entryId: string;
   readonly recordedAt: string;
+  readonly dishonoured: Dishonour | null;
   readonly keys: readonly string[];
+}
+
+/** How the money of a receipt came, in words: `bank`, `bank and cheque`. */
+export function methodsOf({ parts }: Pick<Receipt, 'parts'>): string {
+  const [first = '', ...more] = [...new Set(parts.map(({ method }) => method))];
+  return more.length === 0 ? first : `${[first, ...more.slice(0, -1)].join(', ')} and ${more.at(-1)}`;
+}
+
+/** The money of a receipt, without what was withheld. */
+export function moneyOf({ parts }: Pick<Receipt, 'parts'>): Minor {
+  return total(parts.map(({ amount }) => amount));
+}
+
+/** A cheque whose day has not come. */
+export function isPostDated({ valueDate }: Pick<Receipt, 'valueDate'>, on: IsoDate): boolean {
+  return valueDate > on;
 }
 
 /** What stands on receivables for a customer, in home currency: above zero it owes us. */
@@ -69,40 +116,6 @@ export function allocateOldestFirst(
     left = minus(left, part);
   }
   return { allocations, left };
-}
-
-/** What keeps these allocations from being recorded. Paths are `allocations[i].amount`. */
-export function allocationRefusals(
-  allocations: readonly Settling[],
-  documents: ReadonlyMap<string, IssuedDocument>,
-  customerId: string,
-): Refusal[] {
-  const refusals: Refusal[] = [];
-  const seen = new Set<string>();
-  allocations.forEach((allocation, i) => {
-    const path = `allocations[${i}].amount`;
-    const document = documents.get(allocation.documentId);
-    if (document === undefined || document.customerId !== customerId || !KINDS[document.kind].owed)
-      refusals.push({ code: 'not-found', path, what: 'invoice-of-customer' });
-    else if (seen.has(allocation.documentId)) refusals.push({ code: 'duplicate', path, found: allocation.number });
-    else if (allocation.amount <= 0n) refusals.push({ code: 'invalid', path, wanted: 'amount-above-zero' });
-    else if (allocation.amount > document.open)
-      refusals.push({ code: 'over-allocated', path, number: allocation.number });
-    seen.add(allocation.documentId);
-  });
-  return refusals;
-}
-
-/** An amount of money as it is typed; null when it is not one or has too many decimals. */
-export function readTypedMoney(text: string, currency: Currency): Minor | null {
-  const value = readTypedDecimal(text);
-  return value === null ? null : readMoney(value, currency);
-}
-
-/** A sample of how an amount is typed in the currency: `12.50`, `12`, `12.500`. */
-export function moneySample(currency: Currency): string {
-  const decimals = exponentOf(currency);
-  return decimals === 0 ? '12' : `12.${'50'.padEnd(decimals, '0').slice(0, decimals)}`;
 }
 
 export function allocated(allocations: readonly Settling[]): Minor {

@@ -18,5 +18,7 @@ export interface Refund {
   /** What it was worth in home currency on its day. */
   readonly amountHome: Minor;
   readonly entryId: string;
+  /** Null while it stands. */
+  readonly undone: { readonly on: IsoDate; readonly at: string; readonly entryId: string } | null;
   readonly recordedAt: string;
 }

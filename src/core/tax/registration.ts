@@ -40,6 +40,8 @@ export interface Registration {
   readonly frequency: Frequency;
   /** When output tax falls due. */
   readonly basis: 'on-issue' | 'on-payment';
+  /** Output tax of debts that are written off is taken back in a return. */
+  readonly badDebtRelief: boolean;
   /** Currency the return is given in. */
   readonly filingCurrency: Currency;
   readonly rounding: RegistrationRounding;
@@ -72,6 +74,7 @@ export const registrationSchema = yup
     until: dayOrNothing('last-day-or-nothing'),
     frequency: yup.string().oneOf(FREQUENCIES, wanted('choose-frequency')).defined(),
     basis: yup.string().oneOf(['on-issue', 'on-payment'], wanted('choose-basis')).defined(),
+    badDebtRelief: yup.boolean().defined(),
     filingCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
     rounding: yup.object({
       mode: yup.string().oneOf(['half-up', 'half-even']).defined(),

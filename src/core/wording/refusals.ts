@@ -4,6 +4,7 @@ import type { Refusal, RefusalCode, RefusalFacts, Unsendable, Unusual } from '@/
 import { wordWanted } from './wanted';
 
 function wordUnusual(why: Unusual): string {
+  if ('discount' in why) return DISCOUNT[why.discount](why.number);
   if ('ahead' in why) return `It lies ${why.ahead} ${why.ahead === 1 ? 'day' : 'days'} ahead.`;
   return 'back' in why
     ? `It lies ${why.back} days back.`
@@ -31,6 +32,18 @@ const TAKES: Readonly<Record<RefusalFacts['wrong-kind']['takes'], (number: strin
   quote: (number) => `${number} is no quote: only quotes are accepted or declined.`,
   posted: (number) => `${number} posts nothing, so there is nothing to take back.`,
   cancellable: (number) => `${number} is of a kind that is not cancelled.`,
+};
+
+const OVER_CLAIMED: Readonly<Record<RefusalFacts['over-claimed']['of'], string>> = {
+  withheld: 'withheld and not certified yet',
+  certified: 'certified and not claimed yet',
+  payable: 'payable by this registration',
+};
+
+const DISCOUNT: Readonly<Record<Extract<Unusual, { discount: string }>['discount'], (number: string) => string>> = {
+  late: (number) => `The discount on ${number} was offered for an earlier day.`,
+  'too-high': (number) => `The discount on ${number} is more than was offered.`,
+  'not-offered': (number) => `No discount was offered on ${number}.`,
 };
 
 type Words = { readonly [Code in RefusalCode]: (refusal: RefusalFacts[Code] & { readonly path: string }) => string };
@@ -63,6 +76,14 @@ const WORDS: Words = {
     `${registration} is not in force on ${writeDate(day)}: choose another day or registration.`,
   'check-failed': ({ finding }) => finding,
   'over-allocated': ({ number }) => `This is more than is open on ${number}. Give no more than the open amount.`,
+  dishonoured: ({ number }) => `${number} came back unpaid: nothing can be settled with it.`,
+  'used-since': ({ by }) => `Something of it was ${by} since. Take that back first.`,
+  'over-claimed': ({ left, currency, of }) =>
+    `This is more than is ${OVER_CLAIMED[of]}: ${writeMoney(left, currency)}. Give no more than that.`,
+  'no-relief': ({ why }) =>
+    why === 'not-yet-due'
+      ? 'Its tax is not yet due, so there is none to take back. Write it off without relief.'
+      : 'Its registration takes no relief for bad debts: write it off without, or change the registration in Setup.',
   'over-credited': ({ left, currency }) =>
     left === undefined || currency === undefined
       ? 'This is more than is left of the line.'
@@ -71,7 +92,9 @@ const WORDS: Words = {
     `This bills more than ${quote} quoted for: ${lines.join(', ')}. Change it, or agree to bill more.`,
   'wrong-kind': ({ number, takes }) => TAKES[takes](number),
   settled: ({ by }) =>
-    by === 'cancelled' ? 'It is cancelled already.' : `It is ${by} in part or whole: credit it instead.`,
+    by === 'cancelled'
+      ? 'It is cancelled already.'
+      : `It is ${by.replace('-', ' ')} in part or whole: credit it instead.`,
   'sent-before': ({ on }) => `It went out on ${writeDate(on)}.`,
   sent: ({ on }) => `It went out on ${writeDate(on)}: credit it instead of cancelling it.`,
   'on-its-way': () =>
@@ -84,7 +107,8 @@ const WORDS: Words = {
   'in-use': ({ keep }) => `This can't change any more, as documents rest on it. Keep ${keep}.`,
   'rate-changed': ({ tax, held, now }) =>
     `${tax}, ${held} when this draft was kept; the set-up now says ${now}. Take the new rate, or mend the set-up.`,
-  unusual: ({ day, why }) => `Is ${writeDate(day)} right? ${wordUnusual(why)} Change it, or record it all the same.`,
+  unusual: ({ day, why }) =>
+    `${'discount' in why ? '' : `Is ${writeDate(day)} right? `}${wordUnusual(why)} Change it, or record it all the same.`,
   'before-book': ({ day, began }) =>
     `${writeDate(day)} is before this book begins. Give a day from ${writeDate(began)} on.`,
   'number-order': ({ day, last }) =>

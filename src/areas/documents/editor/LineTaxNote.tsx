@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { DraftLine } from '@/core/documents/draft';
 import type { Preview } from '@/core/documents/preview';
 import { typeFigure } from '@/core/documents/switchMode';
-import { readTypedMoney } from '@/core/settlement/receipt';
+import { readTypedMoney } from '@/core/kernel/typedMoney';
 import type { WantedFigure } from '@/core/tax/convertPrice';
 import { SUPPLY_KINDS, type SupplyKind } from '@/core/tax/decisionTable';
 import { ChoiceField, TextField } from '@/ui/Field';

@@ -11,7 +11,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { decimalOf, readTypedDecimal } from '@/core/kernel/decimal';
 import { refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
-import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
+import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { wordWanted } from '@/core/wording/wanted';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { ChoiceField, TextField } from '@/ui/Field';

@@ -38,7 +38,9 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
     .filter(({ debtId }) => debtId === document.id)
     .reverse()
     .flatMap(({ creditId, date, amount }) =>
-      receipts.filter(({ id }) => id === creditId).map(({ method }) => ({ date, method, amount })),
+      receipts
+        .filter(({ id }) => id === creditId)
+        .map(({ parts }) => ({ date, method: parts[0]?.method ?? 'other', amount })),
     );
   const make = () => printedPdf(document, { variant, language, received });
   const paid = KINDS[document.kind].owed && document.open === 0n && document.received !== 0n;

@@ -8,7 +8,7 @@ import { readTypedDecimal } from '@/core/kernel/decimal';
 import { type Minor, total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
-import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
+import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { wordRefusals } from '@/core/wording/refusals';
 import { wordWanted } from '@/core/wording/wanted';
 import { beginStage } from '@/store/sales/actions/quotes';

@@ -3,9 +3,9 @@
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
 import { type Minor, NOTHING, total } from '@/core/kernel/money';
+import { readTypedMoney } from '@/core/kernel/typedMoney';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
-import { readTypedMoney } from '@/core/settlement/receipt';
 import { chargesNothing, plainName } from '@/core/tax/taxCode';
 import { codesUnder } from '@/core/tax/taxSetup';
 import { enterTakings } from '@/store/sales/actions/takings';

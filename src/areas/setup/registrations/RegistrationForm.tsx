@@ -52,6 +52,7 @@ function newRegistration(home: Registration['filingCurrency']): Registration {
     until: '',
     frequency: 'quarterly',
     basis: 'on-issue',
+    badDebtRelief: true,
     filingCurrency: home,
     rounding: { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' },
     accounts: { output: '', notYetDue: '', payable: '' },

@@ -4,17 +4,17 @@ import { toast } from 'sonner';
 import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
-import { refuse } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
+import { typedMoney } from '@/core/kernel/typedMoney';
 import { readTypedDate } from '@/core/parties/terms';
-import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
 import { allocateCredit } from '@/store/payments/actions/allocate';
-import { debtsOf } from '@/store/payments/queries/receiptFile';
+import { debtsOf } from '@/store/payments/queries/debts';
 import { Dialog } from '@/ui/Dialog';
-import { ChoiceField, TextField } from '@/ui/Field';
+import { ChoiceField } from '@/ui/Field';
 import { act, today, useBook } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
+import { MoneyField } from '../MoneyField';
 import { useActionForm } from '../useActionForm';
 
 /** What is left of a receipt or a credit note, to be used for what its customer owes. */
@@ -34,19 +34,19 @@ interface AllocateDialogProps {
 /** Settles an open document with money on account or with a credit note. */
 export function AllocateDialog({ credit, onClose }: AllocateDialogProps) {
   const { currency, left } = credit;
-  const debts = useBook((db) => debtsOf(db, credit.customerId, currency), [credit.customerId, currency]) ?? [];
+  const owed = useBook((db) => debtsOf(db, credit.customerId), [credit.customerId]) ?? [];
+  const debts = owed.flatMap(({ document }) => (document.content.currency === currency ? [document] : []));
   const { form, submit, field, general, busy } = useActionForm({
     initial: { debtId: '', amount: '', date: 'today' },
     run: ({ debtId, amount, date }) => {
       const debt = debts.find(({ id }) => id === debtId) ?? debts[0];
       const most = debt === undefined || debt.open > left ? left : debt.open;
-      const typed = amount.trim() === '' ? most : readTypedMoney(amount, currency);
-      const wanted = { what: 'money-such-as', sample: moneySample(currency) } as const;
-      if (typed === null) return Promise.resolve(refuse({ code: 'invalid', path: 'amount', wanted, found: amount }));
+      const typed = typedMoney(amount, currency, 'amount', most);
+      if (!typed.ok) return Promise.resolve(typed);
       return act(allocateCredit, {
         creditId: credit.id,
         debtId: debt?.id ?? '',
-        amount: typed,
+        amount: typed.value,
         date: readTypedDate(date, today(), today()) ?? date,
       });
     },
@@ -80,12 +80,7 @@ export function AllocateDialog({ credit, onClose }: AllocateDialogProps) {
               {...field('debtId')}
             />
             <div className="grid grid-cols-2 gap-x-4">
-              <TextField
-                label={`Amount, ${currency}`}
-                inputMode="decimal"
-                placeholder={showMoney(most, currency)}
-                {...field('amount')}
-              />
+              <MoneyField label="Amount" currency={currency} whenEmpty={most} {...field('amount')} />
               <DateField label="Day" {...field('date')} />
             </div>
           </>

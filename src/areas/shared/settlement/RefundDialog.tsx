@@ -1,11 +1,10 @@
 'use client';
 
 import { toast } from 'sonner';
-import { refuse } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
+import { typedMoney } from '@/core/kernel/typedMoney';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
-import { moneySample, readTypedMoney } from '@/core/settlement/receipt';
 import { refundCredit } from '@/store/payments/actions/refund';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -13,6 +12,7 @@ import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
+import { MoneyField } from '../MoneyField';
 import { useActionForm } from '../useActionForm';
 import type { CreditLeft } from './AllocateDialog';
 
@@ -28,11 +28,10 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
   const { submit, field, general, busy } = useActionForm({
     initial: { amount: '', date: 'today', method: 'bank' as PaymentMethod, reference: '', perHome: '' },
     run: ({ amount, date, ...rest }) => {
-      const typed = amount.trim() === '' ? left : readTypedMoney(amount, currency);
-      const wanted = { what: 'money-such-as', sample: moneySample(currency) } as const;
-      if (typed === null) return Promise.resolve(refuse({ code: 'invalid', path: 'amount', wanted, found: amount }));
+      const typed = typedMoney(amount, currency, 'amount', left);
+      if (!typed.ok) return Promise.resolve(typed);
       const on = readTypedDate(date, today(), today()) ?? date;
-      return act(refundCredit, { ...rest, creditId: credit.id, amount: typed, date: on });
+      return act(refundCredit, { ...rest, creditId: credit.id, amount: typed.value, date: on });
     },
     onDone: (_, { number }) => {
       toast(`${number} gives it back`);
@@ -48,13 +47,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
     >
       <form onSubmit={submit}>
         <div className="grid grid-cols-3 gap-x-4">
-          <TextField
-            label={`Amount, ${currency}`}
-            autoFocus
-            inputMode="decimal"
-            placeholder={showMoney(left, currency)}
-            {...field('amount')}
-          />
+          <MoneyField label="Amount" currency={currency} whenEmpty={left} autoFocus {...field('amount')} />
           <DateField label="Day" {...field('date')} />
           <ChoiceField label="How" options={PAYMENT_METHODS.map((m) => [m, m] as const)} {...field('method')} />
         </div>

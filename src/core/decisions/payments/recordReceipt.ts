@@ -1,25 +1,24 @@
 import type { Decision, Moment } from '@/core/book/changes';
+import { changesInOrder, type RowChanges } from '@/core/book/changesInOrder';
 import type { CustomerRow } from '@/core/book/rows';
-import { homeRate, type RateOn } from '@/core/currency/exchangeRate';
-import type { IssuedDocument } from '@/core/documents/issued';
+import type { RateOn } from '@/core/currency/exchangeRate';
 import { advance, nextNumber, type Series } from '@/core/documents/series';
-import { type Currency, exponentOf } from '@/core/kernel/currency';
+import type { Currency } from '@/core/kernel/currency';
 import { daysBetween, type IsoDate, isIsoDate } from '@/core/kernel/date';
-import { ratioOf, readTypedDecimal, tenTo } from '@/core/kernel/decimal';
-import { type Minor, minor } from '@/core/kernel/money';
-import { multiply } from '@/core/kernel/ratio';
-import type { Unusual } from '@/core/kernel/result';
-import { accept, type Refusal, refuse } from '@/core/kernel/result';
-import { halfUp } from '@/core/kernel/rounding';
+import { type Minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
+import { accept, type Refusal, type Result, refuse, type Unusual } from '@/core/kernel/result';
 import { searchKeys } from '@/core/kernel/words';
-import { type Account, moneyAccountFor } from '@/core/ledger/account';
 import { entryOf } from '@/core/ledger/entry';
 import { receiptSides } from '@/core/ledger/posting/receipt';
-import type { PaymentMethod } from '@/core/parties/paymentMethod';
-import type { Allocation, Credit } from '@/core/settlement/allocation';
-import { allocated, allocationRefusals, type Receipt, type Settling } from '@/core/settlement/receipt';
-import type { Registration } from '@/core/tax/registration';
-import { bringTogether, changesOfSettled, type Settled } from './allocate';
+import { discountDoubt } from '@/core/settlement/discount';
+import type { Receipt } from '@/core/settlement/receipt';
+import type { Withheld } from '@/core/settlement/withholding';
+import type { WithholdingType } from '@/core/tax/withholding';
+import type { CreditMaterial } from '../sales/credit';
+import type { Position } from './position';
+import { type PartInput, readParts } from './receiptParts';
+import { type SettlingInput, settleAll } from './settleAll';
+import { worthOn } from './worth';
 
 /** Days beyond which a receipt is asked about. */
 const LONG_AGO = 366;
@@ -28,168 +27,204 @@ export interface ReceiptInput {
   readonly customerId: string;
   /** ISO date. */
   readonly date: string;
-  readonly method: PaymentMethod;
+  /** Typed number, such as that of a receipt book; the next of the series unless it is given. */
+  readonly number?: string;
   readonly reference: string;
-  readonly allocations: readonly Settling[];
-  /** Money received, where it is more than it settles: the rest is kept on account. */
-  readonly sum?: Minor;
-  /** Of the money; that of the documents it settles unless it is given. */
+  readonly remarks?: string;
+  /** Of the money and of what it settles; that of what it settles unless it is given. */
   readonly currency?: Currency;
-  /** Units of the documents' currency for one home unit on the day, as typed; empty for the rate of the day. */
+  readonly parts: readonly PartInput[];
+  readonly to: readonly SettlingInput[];
+  /** Units of the currency for one home unit on the day, as typed; empty for the rate of the day. */
   readonly perHome?: string;
-  /** The bookkeeper agreed to a day that is unusual. */
-  readonly anyDay?: boolean;
+  /** The bookkeeper agreed to what is unusual: a day, a discount. */
+  readonly agreed?: boolean;
 }
 
 export interface ReceiveMaterial {
   readonly customer: CustomerRow | undefined;
-  /** The documents that the allocations name, as they are now. */
-  readonly documents: ReadonlyMap<string, IssuedDocument>;
-  /** All that was made of each of them so far. */
-  readonly allocations: readonly Allocation[];
-  /** Credit notes on them. */
-  readonly notes: readonly IssuedDocument[];
+  /** The documents that it settles, as they are now, with all that was made of them. */
+  readonly position: Position;
   readonly series: Series;
-  readonly chart: readonly Account[];
-  /** Registrations of the book. */
-  readonly registrations: readonly Registration[];
+  /** Where a receipt of the typed number is there already. */
+  readonly numberTaken: boolean;
   readonly homeCurrency: Currency;
-  /** Rate of the money's currency on the day; null where none is known or needed. */
+  /** Rate of the money's currency on its day; null where none is known or needed. */
   readonly rate: RateOn | null;
+  readonly withholdingTypes: readonly WithholdingType[];
+  /** What a credit note on each document looks at, by its id, where a discount is taken. */
+  readonly credits: ReadonlyMap<string, Omit<CreditMaterial, 'invoice' | 'allocations' | 'transmissions'>>;
 }
 
-/** What foreign money is worth in home currency on its day, or why that is not known. */
-export function worth(
-  amount: Minor,
-  currency: Currency,
-  home: Currency,
-  typed: string,
-  rate: RateOn | null,
-): Minor | Refusal {
-  if (currency === home) return amount;
-  const perHome = typed.trim() === '' ? rate?.perHome : readTypedDecimal(typed);
-  if (perHome === undefined)
-    return {
-      code: 'missing',
-      path: 'perHome',
-      wanted: { what: 'exchange-rate', currency, need: 'receipt', typed: true },
-    };
-  if (perHome === null || ratioOf(perHome).n <= 0n)
-    return { code: 'invalid', path: 'perHome', wanted: 'give-exchange-rate', found: typed };
-  const { n, d } = multiply({ n: amount, d: tenTo(exponentOf(currency)) }, ratioOf(homeRate(perHome)));
-  return minor(halfUp({ n: n * tenTo(exponentOf(home)), d }));
-}
-
-/** A day before the book is refused, one that money hardly came on is asked about. */
-function dayRefusal(
-  { anyDay = false }: ReceiptInput,
+/** A day before the book is refused, one that money hardly came on is asked about; so is a discount that was not offered so. */
+function doubts(
+  { to, date: _, agreed = false }: ReceiptInput,
   date: IsoDate,
-  paid: readonly IssuedDocument[],
-  registrations: readonly Registration[],
+  { position }: ReceiveMaterial,
   today: IsoDate,
-): Refusal | null {
-  const [began = date] = registrations.map((r) => r.keptFrom).sort();
+): readonly Refusal[] {
+  const [began = date] = position.registrations.map((r) => r.keptFrom).sort();
   const at = { path: 'date', day: date };
-  if (date < began) return { code: 'before-book', ...at, began };
-  if (anyDay) return null;
-  const unusual = (why: Unusual): Refusal => ({ code: 'unusual', ...at, why });
+  if (date < began) return [{ code: 'before-book', ...at, began }];
+  if (agreed) return [];
+  const unusual = (why: Unusual, path = 'date'): Refusal => ({ code: 'unusual', path, day: date, why });
   const ahead = daysBetween(today, date);
-  const before = paid.find((document) => date < document.issueDate);
-  if (ahead > 0) return unusual({ ahead });
-  if (ahead < -LONG_AGO) return unusual({ back: -ahead });
-  return before === undefined ? null : unusual({ before: before.number, issued: before.issueDate });
+  const before = [...position.debts.values()].find((document) => date < document.issueDate);
+  const ofDay: readonly Unusual[] =
+    ahead > 0
+      ? [{ ahead }]
+      : ahead < -LONG_AGO
+        ? [{ back: -ahead }]
+        : before === undefined
+          ? []
+          : [{ before: before.number, issued: before.issueDate }];
+  const ofDiscounts = to.flatMap(({ documentId, number, discount = NOTHING }, i): readonly Refusal[] => {
+    const document = position.debts.get(documentId);
+    const doubt = document === undefined ? null : discountDoubt(document, discount, date);
+    return doubt === null ? [] : [unusual({ discount: doubt, number }, `to[${i}].discount`)];
+  });
+  return [...ofDay.map((why) => unusual(why)), ...ofDiscounts];
 }
 
-/** Records money against open invoices of one customer: their open amounts fall, bank rises. */
+/** The number it takes, and its series after it. */
+function numbered(
+  typed: string,
+  date: IsoDate,
+  { series, numberTaken }: Pick<ReceiveMaterial, 'series' | 'numberTaken'>,
+): Result<{ readonly number: string; readonly changes: RowChanges }> {
+  if (typed === '')
+    return accept({ number: nextNumber(series, date), changes: { put: { series: [advance(series, date, '')] } } });
+  if (numberTaken) return refuse({ code: 'duplicate', path: 'number', found: typed });
+  // Numbers of the series stand behind its counter, or it would give one twice.
+  if (typed.startsWith(`${series.prefix}-`))
+    return refuse({ code: 'invalid', path: 'number', wanted: 'number-outside-series', found: typed });
+  return accept({ number: typed, changes: {} });
+}
+
+/**
+ * Records money from a customer, and what it kept back as tax, and settles documents with both: money and withheld first,
+ * then the discount by a credit note, then a small difference. What is not allocated is kept on account. A cheque that is
+ * dated later counts from its day.
+ */
 export function receive(
   input: ReceiptInput,
   material: ReceiveMaterial,
   moment: Moment,
 ): Decision<{ id: string; number: string }> {
-  const { customer, documents, series, chart } = material;
-  const refusals: Refusal[] = [];
-  if (customer === undefined) refusals.push({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
-  const { date } = input;
-  if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', wanted: 'give-day-of-money', found: date });
-  const paid = input.allocations.flatMap(({ documentId }) => documents.get(documentId) ?? []);
-  refusals.push(...allocationRefusals(input.allocations, documents, input.customerId));
-  const amount = input.sum ?? allocated(input.allocations);
-  if (amount <= 0n) refusals.push({ code: 'missing', path: 'allocations', wanted: 'say-what-money-settles' });
-  if (amount < allocated(input.allocations))
-    refusals.push({ code: 'over-allocated', path: 'sum', number: 'this receipt' });
-  if (refusals.length > 0 || customer === undefined || !isIsoDate(date)) return refuse(...refusals);
-
-  const day = dayRefusal(input, date, paid, material.registrations, moment.today);
-  if (day !== null) return refuse(day);
-  const currency = input.currency ?? paid[0]?.content.currency ?? material.homeCurrency;
-  if (paid.some((document) => document.content.currency !== currency))
-    return refuse({ code: 'invalid', path: 'allocations', wanted: 'one-currency' });
-  const number = nextNumber(series, date);
-  const home = worth(amount, currency, material.homeCurrency, input.perHome ?? '', material.rate);
-  if (typeof home !== 'bigint') return refuse(home);
+  const { customer, position, homeCurrency } = material;
+  const { to } = input;
+  if (customer === undefined) return refuse({ code: 'missing', path: 'customerId', wanted: 'choose-customer' });
+  if (!isIsoDate(input.date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: input.date });
+  const date = input.date;
+  const [first] = position.debts.values();
+  const currency = input.currency ?? first?.content.currency ?? homeCurrency;
+  const worth = worthOn(currency, homeCurrency, input.perHome ?? '', material.rate);
+  if (!worth.ok) return worth;
+  const withheld = to.flatMap(({ withheld: own = [] }) => own);
+  const read = readParts(input.parts, { date, worth: worth.value, chart: position.chart, alone: withheld.length > 0 });
+  const doubtful = doubts(input, date, material, moment.today);
+  const refusals = [...(read.ok ? [] : read.refusals), ...doubtful];
+  if (!read.ok || refusals.length > 0) return refuse(...refusals);
+  const { parts, valueDate } = read.value;
+  const money = total(parts.map(({ amount }) => amount));
+  if (total(to.map((one) => one.money)) > money) return refuse({ code: 'over-allocated', path: 'parts', number: '' });
+  const own = numbered(input.number?.trim() ?? '', date, material);
+  if (!own.ok) return own;
+  const { number } = own.value;
+  const withheldHome = total(withheld.map(({ amount }) => worth.value(amount)));
+  const amount = plus(money, total(withheld.map((one) => one.amount)));
+  const home = plus(total(parts.map((part) => part.home)), withheldHome);
   const receipt: Receipt = {
     id: moment.newId(),
     number,
     customerId: customer.id,
     customerName: customer.name,
     date,
-    method: input.method,
+    valueDate,
     reference: input.reference.trim(),
+    remarks: input.remarks?.trim() ?? '',
+    parts,
     amount,
     currency,
     amountHome: home,
     open: amount,
     openHome: home,
-    isOpen: 1,
+    isOpen: amount === NOTHING ? 0 : 1,
     entryId: moment.newId(),
     recordedAt: moment.now,
+    dishonoured: null,
     keys: searchKeys([number, customer.name, input.reference]),
   };
   const posted = entryOf(
     {
       id: receipt.entryId,
-      date,
+      date: valueDate,
       kind: 'receipt',
       text: `${number} ${customer.name}`,
       sourceId: receipt.id,
       at: moment.now,
     },
-    receiptSides(home, moneyAccountFor(chart, input.method), chart),
+    receiptSides(parts, withheldHome, position.chart),
   );
-  const settled: Settled[] = [];
-  let kept: Credit = { kind: 'receipt', receipt };
-  for (const [i, { documentId, amount: part }] of input.allocations.entries()) {
-    const ofDebt = material.allocations.filter(({ debtId }) => debtId === documentId);
-    const notes = material.notes.filter(({ content }) => content.corrects?.documentId === documentId);
-    const at = { date, path: `allocations[${i}].amount` };
-    const one = bringTogether(
-      kept,
-      documents.get(documentId),
-      part,
-      at,
-      { ...material, notes, ofDebt, ofCredit: settled.map(({ allocation }) => allocation) },
-      moment,
-    );
-    if (!one.ok) return one;
-    settled.push(one.value);
-    kept = one.value.credit;
-  }
-  const { add, put } = changesOfSettled(settled);
+  const settled = settleAll({ kind: 'receipt', receipt }, to, { date: valueDate, credited: date }, material, moment);
+  if (!settled.ok) return settled;
+  const kept = to.flatMap((one) =>
+    (one.withheld ?? []).map((part) => withheldRow(receipt, one, part, worth.value(part.amount), material, moment)),
+  );
+  const left = settled.value.credit.kind === 'receipt' ? settled.value.credit.receipt : receipt;
   return accept({
     value: { id: receipt.id, number },
     changes: {
-      add: {
-        ...add,
-        receipts: [kept.kind === 'receipt' ? kept.receipt : receipt],
-        journal: [posted.entry, ...(add.journal ?? [])],
-        journalLines: [...posted.lines, ...(add.journalLines ?? [])],
-      },
-      put: { ...put, series: [advance(series, date, '')] },
+      ...changesInOrder([
+        { add: { receipts: [receipt], journal: [posted.entry], journalLines: posted.lines } },
+        own.value.changes,
+        ...settled.value.changes,
+        { put: { receipts: [left] } },
+        ...(kept.length > 0 ? [{ add: { withheld: kept } }] : []),
+      ]),
       audit: {
         subject: number,
-        about: [receipt.id, customer.id, ...input.allocations.map(({ documentId }) => documentId)],
-        after: { customer: customer.name, amount, method: input.method },
+        about: [receipt.id, customer.id, ...to.map(({ documentId }) => documentId)],
+        after: {
+          customer: customer.name,
+          amount: money,
+          ...(amount !== money && { withheld: minus(amount, money) }),
+          ...(left.open !== NOTHING && { onAccount: left.open }),
+        },
       },
     },
   });
+}
+
+/** What was kept back of one document, as a claim. */
+function withheldRow(
+  { id, number, customerId, customerName, valueDate, currency }: Receipt,
+  { documentId, number: documentNumber }: SettlingInput,
+  { typeId, amount }: { readonly typeId: string; readonly amount: Minor },
+  home: Minor,
+  { position, withholdingTypes }: ReceiveMaterial,
+  moment: Moment,
+): Withheld {
+  const frozen = position.debts.get(documentId)?.content.withholding?.find((one) => one.id === typeId);
+  const type = frozen ?? withholdingTypes.find((one) => one.id === typeId);
+  return {
+    id: moment.newId(),
+    customerId,
+    customerName,
+    typeId,
+    typeName: type?.name ?? typeId,
+    needsCertificate: type?.certificate ?? true,
+    documentId,
+    documentNumber,
+    receiptId: id,
+    receiptNumber: number,
+    date: valueDate,
+    currency,
+    amount,
+    home,
+    certified: NOTHING,
+    claimed: NOTHING,
+    isOpen: 1,
+    voidOn: '',
+  };
 }

@@ -10,6 +10,7 @@ import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entr
 import { reversalSides } from '@/core/ledger/posting/reversal';
 import { startOfPeriod } from '@/core/returns/calendar';
 import { reversedEntries, type TaxEntry } from '@/core/returns/taxEntry';
+import type { Withheld } from '@/core/settlement/withholding';
 import type { Registration } from '@/core/tax/registration';
 import { quoteBehind } from './credit';
 
@@ -22,6 +23,8 @@ export interface CancelMaterial {
   readonly taxEntries: readonly TaxEntry[];
   /** Of its e-invoice. */
   readonly transmissions: readonly Transmission[];
+  /** What was kept back of it at issue. */
+  readonly withheld: readonly Withheld[];
 }
 
 /** Why a document can't be cancelled; null when it can. */
@@ -31,9 +34,10 @@ export function cancelFault(
   entryDate: string,
   transmissions: readonly Transmission[],
 ): Refusal | null {
-  const { kind, cancelled, sentOn, received, creditNotes, content } = document;
+  const { kind, cancelled, sentOn, received, writtenOff, creditNotes, content } = document;
   if (!KINDS[kind].cancellable) return { code: 'wrong-kind', path: '', number: document.number, takes: 'cancellable' };
   if (cancelled !== null) return { code: 'settled', path: '', by: 'cancelled' };
+  if (writtenOff !== 0n) return { code: 'settled', path: '', by: 'written-off' };
   // A credit note stands even where it was made free for another invoice.
   if (received !== 0n || creditNotes.length > 0)
     return { code: 'settled', path: '', by: received === 0n ? 'credited' : 'paid' };
@@ -51,9 +55,12 @@ export function cancelFault(
  * period; number, content and reason stay.
  */
 export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
-  const { document, family, registration, entry, lines, taxEntries, transmissions } = material;
+  const { document, family, registration, entry, lines, taxEntries, transmissions, withheld } = material;
   const fault = cancelFault(document, registration, entry.date, transmissions);
   if (fault !== null) return refuse(fault);
+  const used = withheld.find(({ certified, claimed }) => certified !== NOTHING || claimed !== NOTHING);
+  if (used !== undefined)
+    return refuse({ code: 'used-since', path: '', by: used.claimed === NOTHING ? 'certified' : 'claimed' });
   if (reason.trim() === '') return refuse({ code: 'missing', path: 'reason', wanted: 'say-why-cancelled' });
   const text = `${document.number} cancelled`;
   const entryId = moment.newId();
@@ -79,6 +86,9 @@ export function cancel(material: CancelMaterial, reason: string, moment: Moment)
         ...(reversed.length > 0 && { taxEntries: reversed }),
       },
       put: {
+        ...(withheld.length > 0 && {
+          withheld: withheld.map((one): Withheld => ({ ...one, voidOn: moment.today, isOpen: 0 })),
+        }),
         documents: [cancelled, ...quoteBehind(cancelled, [...family.filter((d) => d.id !== cancelled.id), cancelled])],
       },
       audit: {

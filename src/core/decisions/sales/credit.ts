@@ -1,5 +1,7 @@
 import type { Decision, Moment } from '@/core/book/changes';
+import { changesInOrder, type RowChanges } from '@/core/book/changesInOrder';
 import type { Transmission } from '@/core/delivery/transmission';
+import type { Content } from '@/core/documents/content';
 import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
 import { type DocumentLink, type IssuedDocument, restated } from '@/core/documents/issued';
@@ -9,12 +11,12 @@ import { quotedParts } from '@/core/documents/stages';
 import type { DocumentStyle } from '@/core/documents/style';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated, total } from '@/core/kernel/money';
-import { accept, refuse } from '@/core/kernel/result';
+import { accept, type Result, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Registration } from '@/core/tax/registration';
 import { settledTransmissions } from '../delivery/sending';
-import { bringTogether, changesOfSettled } from '../payments/allocate';
+import { bringTogether, changesOfSettled, type Settled } from '../payments/settle';
 import { changesOf, plainBeside, writeDocument } from './writeDocument';
 
 export interface CreditMaterial {
@@ -47,6 +49,63 @@ export function quoteBehind(document: IssuedDocument, family: readonly IssuedDoc
   return [restated({ ...quote, quote: { ...quote.quote, billed } })];
 }
 
+/** A credit note on an invoice, written and set off: what it made of both, and what is written. */
+export interface CreditWritten {
+  readonly note: IssuedDocument;
+  readonly invoice: IssuedDocument;
+  readonly series: Series;
+  readonly setOff: Minor;
+  /** Null where nothing was open. */
+  readonly settled: Settled | null;
+  readonly changes: Required<RowChanges>;
+}
+
+/** Seals and posts the content of a credit note, and sets it off against what is still open. */
+export function writeCredit(
+  { invoice, family, registration, series, chart, style, allocations }: Omit<CreditMaterial, 'transmissions'>,
+  content: Content,
+  date: IsoDate,
+  moment: Moment,
+): Result<CreditWritten> {
+  const { tags, styleId } = invoice;
+  const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags, styleId, style };
+  const written = writeDocument(content, registration, series, chart, beside, moment);
+  if (!written.ok)
+    return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
+  const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };
+  const settling = {
+    chart,
+    registrations: [registration],
+    ofDebt: allocations,
+    ofCredit: [],
+    notes: notesOn(invoice, family),
+  };
+  const owed = negated(note.open);
+  const setOff: Minor = invoice.open < owed ? invoice.open : owed;
+  const link = { id: note.id, number: note.number };
+  const before: IssuedDocument = { ...invoice, creditNotes: [...invoice.creditNotes, link] };
+  const settled =
+    setOff === NOTHING
+      ? null
+      : bringTogether({ kind: 'credit-note', note }, before, setOff, { date, path: 'amount' }, settling, moment);
+  if (settled?.ok === false) return settled;
+  const taken = restated(settled?.value.debt ?? before);
+  const noted = settled?.value.credit?.kind === 'credit-note' ? settled.value.credit.note : note;
+  const after = [...family.filter((d) => d.id !== invoice.id), taken, noted];
+  return accept({
+    note: noted,
+    invoice: taken,
+    series: written.value.series,
+    setOff,
+    settled: settled?.value ?? null,
+    changes: changesInOrder([
+      changesOf({ ...written.value, document: note }),
+      ...(settled === null ? [] : [changesOfSettled([settled.value])]),
+      { put: { documents: [taken, ...quoteBehind(taken, after)] } },
+    ]),
+  });
+}
+
 /**
  * Takes an invoice back, whole, by line or by amount, with the rates of the invoice, dated `date`, and
  * sets the note off against what is still open. What was paid already stays open on the note.
@@ -57,7 +116,7 @@ export function credit(
   { date, reason }: { readonly date: IsoDate; readonly reason: string },
   moment: Moment,
 ): Decision<DocumentLink> {
-  const { invoice, family, registration, series, chart, transmissions, allocations } = material;
+  const { invoice, family, series, transmissions } = material;
   if (!KINDS[invoice.kind].creditable)
     return refuse({ code: 'wrong-kind', path: 'documentId', number: invoice.number, takes: 'invoice' });
   if (invoice.cancelled !== null) return refuse({ code: 'settled', path: 'documentId', by: 'cancelled' });
@@ -75,41 +134,15 @@ export function credit(
   const head: CreditHead = { number: nextNumber(series, date), date, reason: reason.trim() };
   const content = creditContent(invoice, notes, request, head);
   if (!content.ok) return content;
-  const { tags, styleId } = invoice;
-  const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags, styleId, style: material.style };
-  const written = writeDocument(content.value, registration, series, chart, beside, moment);
-  if (!written.ok)
-    return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
-  const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };
-  const settling = { chart, registrations: [registration], ofDebt: allocations, ofCredit: [], notes };
-  const owed = negated(note.open);
-  const setOff: Minor = invoice.open < owed ? invoice.open : owed;
-  const link = { id: note.id, number: note.number };
-  const before: IssuedDocument = { ...invoice, creditNotes: [...invoice.creditNotes, link] };
-  const settled =
-    setOff === NOTHING
-      ? null
-      : bringTogether({ kind: 'credit-note', note }, before, setOff, { date, path: 'amount' }, settling, moment);
-  if (settled?.ok === false) return settled;
-  const taken = restated(settled?.value.debt ?? before);
-  const noted = settled?.value.credit.kind === 'credit-note' ? settled.value.credit.note : note;
-  const { add, put } = changesOf({ ...written.value, document: noted });
-  const own = settled === null ? null : changesOfSettled([settled.value]);
-  const after = [...family.filter((d) => d.id !== invoice.id), taken, noted];
+  const written = writeCredit(material, content.value, date, moment);
+  if (!written.ok) return written;
+  const { note, changes, setOff } = written.value;
   return accept({
-    value: link,
+    value: { id: note.id, number: note.number },
     changes: {
-      add: {
-        ...add,
-        journal: [...(add?.journal ?? []), ...(own?.add.journal ?? [])],
-        journalLines: [...(add?.journalLines ?? []), ...(own?.add.journalLines ?? [])],
-        ...(own?.add.taxEntries && { taxEntries: [...(add?.taxEntries ?? []), ...own.add.taxEntries] }),
-      },
+      ...changes,
       put: {
-        ...put,
-        ...(settled !== null && { allocations: [settled.value.allocation] }),
-        ...(own?.put.taxPeriods && { taxPeriods: [...(put?.taxPeriods ?? []), ...own.put.taxPeriods] }),
-        documents: [taken, ...quoteBehind(taken, after)],
+        ...changes.put,
         transmissions: settledTransmissions(transmissions, `credited by ${note.number}`, moment),
       },
       audit: {

@@ -2,7 +2,8 @@ import { bookFigures } from '@/core/documents/bookFigures';
 import type { Draft } from '@/core/documents/draft';
 import { traitsOfDraft } from '@/core/documents/kinds';
 import type { Preview } from '@/core/documents/preview';
-import { negated, total } from '@/core/kernel/money';
+import { withheldOnIssue } from '@/core/documents/withhold';
+import { NOTHING, negated, total } from '@/core/kernel/money';
 import { type Account, accountFor, moneyAccountFor } from '@/core/ledger/account';
 import type { Side } from '@/core/ledger/entry';
 import { type PostedContent, sidesUnder } from '@/core/ledger/posting/document';
@@ -15,7 +16,8 @@ function receiptOf(draft: Draft, sides: readonly Side[], registration: Registrat
   const receivables = accountFor(chart, 'receivables');
   const owed = total(sides.filter(({ account }) => account === receivables).map(({ amount }) => amount));
   if (owed <= 0n) return [];
-  const paid = receiptSides(owed, moneyAccountFor(chart, draft.paidBy), chart);
+  const money = { account: moneyAccountFor(chart, draft.paidBy), amount: owed, charge: NOTHING, home: owed };
+  const paid = receiptSides([money], NOTHING, chart);
   const taxes = registration.basis === 'on-payment' ? sides.filter(({ taxCode }) => taxCode !== undefined) : [];
   const released = taxes.flatMap((side): readonly Side[] => [
     { account: side.account, amount: negated(side.amount) },
@@ -46,6 +48,10 @@ export function draftSides(
     withholding: shown.withholding,
   };
   const counted = bookFigures(shown.home === undefined ? {} : { home: shown.home }, shown.figures);
-  const sides = sidesUnder(registration, registration.basis, content, shown.figures, counted, chart, '');
+  const { payable } = shown.figures.totals;
+  // A document of which nothing is payable is settled as it is issued.
+  const open = payable - withheldOnIssue(shown.withholding ?? [], shown.figures) !== 0n;
+  const basis = open ? registration.basis : 'on-issue';
+  const sides = sidesUnder(registration, basis, content, shown.figures, counted, chart, '');
   return traitsOfDraft(draft.kind).paidAtOnce ? [...sides, ...receiptOf(draft, sides, registration, chart)] : sides;
 }

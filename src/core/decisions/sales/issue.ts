@@ -14,6 +14,8 @@ import { isIsoDate } from '@/core/kernel/date';
 import { total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
+import { onePart } from '../payments/onePart';
+import { positionOf } from '../payments/position';
 import { receive } from '../payments/recordReceipt';
 import { draftFindings } from './draftFindings';
 import { findingsOn } from './findings';
@@ -119,24 +121,27 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
   if (!DRAFT_KINDS[draft.kind].paidAtOnce || document.open === 0n || receipts === undefined)
     return accept({ value, changes: issued });
   const received = receive(
-    {
+    onePart({
       customerId: customer.id,
       date: document.issueDate,
       method: draft.paidBy,
       reference: number,
+      currency: content.currency,
       allocations: [{ documentId: document.id, number, amount: document.open }],
       perHome: content.home?.perHome ?? '',
-    },
+    }),
     {
       customer,
-      documents: new Map([[document.id, document]]),
-      allocations: [],
-      notes: [],
+      position: positionOf(
+        { chart, registrations: [registration] },
+        { debts: [document], credits: [], allocations: [], notes: [] },
+      ),
       homeCurrency: content.home?.currency ?? content.currency,
       series: receipts,
-      chart,
-      registrations: [registration],
+      numberTaken: false,
       rate: null,
+      withholdingTypes: [],
+      credits: new Map(),
     },
     moment,
   );

@@ -1,6 +1,6 @@
 import type { Changes, Moment } from '@/core/book/changes';
 import { bookFigures } from '@/core/documents/bookFigures';
-import { type Content, figuresOf } from '@/core/documents/content';
+import { type Content, figuresOf, signed } from '@/core/documents/content';
 import { amountKey, documentWords, type IssuedDocument, owedHomeOf, owedOf, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { type Look, lookOf } from '@/core/documents/look';
@@ -16,6 +16,7 @@ import { sidesUnder } from '@/core/ledger/posting/document';
 import { periodIdOf, placeInPeriod } from '@/core/returns/calendar';
 import type { TaxPeriod } from '@/core/returns/return';
 import { type TaxEntry, taxEntriesOf } from '@/core/returns/taxEntry';
+import type { Withheld } from '@/core/settlement/withholding';
 import type { Registration } from '@/core/tax/registration';
 
 /** What a document carries beside its sealed content. */
@@ -49,6 +50,8 @@ export interface Written {
   readonly period: TaxPeriod | null;
   readonly series: Series;
   readonly look: Look | null;
+  /** What is kept back at issue. */
+  readonly withheld: readonly Withheld[];
 }
 
 /** The day an entry is posted: its own, or the first open day when its own lies in a filed period. */
@@ -81,6 +84,7 @@ function rowOf(content: Content, series: Series, beside: Beside, look: Look | nu
     openHome: NOTHING,
     received: NOTHING,
     credited: NOTHING,
+    writtenOff: NOTHING,
     creditNotes: [],
     isOpen: 0,
     state: 'issued',
@@ -147,15 +151,56 @@ function accountRefusals(content: Content, chart: readonly Account[]): readonly 
   return [...at(content.lines, 'lines'), ...at(content.adjustments ?? [], 'adjustments')];
 }
 
+/** On payment basis a document of which nothing is payable is settled as it is issued: its tax is due at once. */
+function settledAtIssue(content: Content): Content {
+  if (content.basis !== 'on-payment' || owedOf(content, figuresOf(content)) !== NOTHING) return content;
+  const { basis: _, ...due } = content;
+  return due;
+}
+
+/** What the customer keeps back as the document is issued; of a credit note, what goes back. */
+function withheldAtIssue(
+  { id, customerId, customerName, number, issueDate, content, figures }: IssuedDocument,
+  home: readonly Minor[],
+): readonly Withheld[] {
+  return (content.withholding ?? []).flatMap((type, i): readonly Withheld[] => {
+    const own = figures.withholding.find((one) => one.id === type.id)?.amount ?? NOTHING;
+    if (type.when !== 'on-issue' || own === NOTHING) return [];
+    return [
+      {
+        id: `${id}:${type.id}`,
+        customerId,
+        customerName,
+        typeId: type.id,
+        typeName: type.name,
+        needsCertificate: type.certificate,
+        documentId: content.corrects?.documentId ?? id,
+        documentNumber: number,
+        receiptId: '',
+        receiptNumber: '',
+        date: issueDate,
+        currency: content.currency,
+        amount: signed(content, own),
+        home: signed(content, home[i] ?? NOTHING),
+        certified: NOTHING,
+        claimed: NOTHING,
+        isOpen: 1,
+        voidOn: '',
+      },
+    ];
+  });
+}
+
 /** Seals, posts and places a document; shared by all that post. */
 export function writeDocument(
-  content: Content,
+  written: Content,
   registration: Registration,
   series: Series,
   chart: readonly Account[],
   beside: Beside,
   moment: Moment,
 ): Result<Written> {
+  const content = settledAtIssue(written);
   const placement = placeInPeriod(registration, content.taxPoint);
   const opening = content.kind === 'opening';
   if (placement === null && !opening)
@@ -198,6 +243,7 @@ export function writeDocument(
     openHome: paid ? NOTHING : owedHomeOf(content, figures),
     isOpen: owed === 0n ? 0 : 1,
   });
+  const counted = bookFigures(content, figures);
   const posted = entryOf(
     {
       id: entryId,
@@ -208,15 +254,7 @@ export function writeDocument(
       sourceId: row.id,
       at: moment.now,
     },
-    sidesUnder(
-      registration,
-      content.basis ?? 'on-issue',
-      content,
-      figures,
-      bookFigures(content, figures),
-      chart,
-      periodId,
-    ),
+    sidesUnder(registration, content.basis ?? 'on-issue', content, figures, counted, chart, periodId),
   );
   return accept({
     document,
@@ -225,6 +263,7 @@ export function writeDocument(
     period: placed === null ? null : { id: periodId, registrationId: registration.id, ...placed.span, filed: null },
     series: advance(series, content.issueDate, row.seal.hash),
     look,
+    withheld: withheldAtIssue(document, counted.withheld),
   });
 }
 
@@ -236,6 +275,7 @@ export function changesOf({
   period,
   series,
   look,
+  withheld,
 }: Written): Required<Pick<Changes, 'add' | 'put'>> {
   return {
     add: {
@@ -243,6 +283,7 @@ export function changesOf({
       journal: [posted.entry],
       journalLines: posted.lines,
       ...(taxEntries.length > 0 && { taxEntries }),
+      ...(withheld.length > 0 && { withheld }),
     },
     put: {
       series: [series],

@@ -4,21 +4,12 @@ import {
   type PairMaterial,
   undoAllocation as takeBack,
 } from '@/core/decisions/payments/allocate';
-import type { IssuedDocument } from '@/core/documents/issued';
-import { KINDS } from '@/core/documents/kinds';
-import type { Allocation, Credit } from '@/core/settlement/allocation';
-import type { Receipt } from '@/core/settlement/receipt';
+import type { Allocation } from '@/core/settlement/allocation';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
+import { creditOf } from '../queries/credits';
 import { notesOf } from '../queries/notes';
-
-/** A receipt or a credit note as what it holds for the customer. */
-export function creditOf(receipt: Receipt | undefined, document: IssuedDocument | undefined): Credit | undefined {
-  if (receipt !== undefined) return { kind: 'receipt', receipt };
-  return document !== undefined && KINDS[document.kind].creditsOwed
-    ? { kind: 'credit-note', note: document }
-    : undefined;
-}
+import { parentsOf } from '../queries/parents';
 
 /** A credit and a debt, with what making or undoing an allocation of the two looks at. */
 function loadPair(db: BookDb, { creditId, debtId }: Pick<AllocateInput, 'creditId' | 'debtId'>): Promise<PairMaterial> {
@@ -31,15 +22,18 @@ function loadPair(db: BookDb, { creditId, debtId }: Pick<AllocateInput, 'creditI
     db.accounts.toArray(),
     db.registrations.toArray(),
   ]).then(([receipt, note, debt, ofDebt, ofCredit, chart, registrations]) =>
-    notesOf(db, [debt]).then((notes) => ({
-      credit: creditOf(receipt, note),
-      debt,
-      ofDebt,
-      ofCredit,
-      notes,
-      chart,
-      registrations,
-    })),
+    Promise.all([notesOf(db, [debt]), parentsOf(db, [receipt?.customerId ?? note?.customerId, debt?.customerId])]).then(
+      ([notes, parents]) => ({
+        credit: creditOf(receipt, note),
+        debt,
+        ofDebt,
+        ofCredit,
+        notes,
+        parents,
+        chart,
+        registrations,
+      }),
+    ),
   );
 }
 

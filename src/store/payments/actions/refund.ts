@@ -1,11 +1,11 @@
-import { type RefundInput, refund } from '@/core/decisions/payments/refund';
+import { type RefundInput, refund, undoRefund as takeBack } from '@/core/decisions/payments/refund';
 import { seriesFor } from '@/core/documents/series';
 import { isIsoDate } from '@/core/kernel/date';
 import { leftOfCredit } from '@/core/settlement/allocation';
 import type { Refund } from '@/core/settlement/refund';
 import { present, ratesOn } from '../../load';
 import type { Action } from '../../perform';
-import { creditOf } from './allocate';
+import { creditOf } from '../queries/credits';
 
 /** Gives money back that is on account, or that a credit note holds. */
 export const refundCredit: Action<RefundInput, Refund> = {
@@ -37,6 +37,34 @@ export const refundCredit: Action<RefundInput, Refund> = {
         homeCurrency,
         rate: rates?.get(currency) ?? null,
       },
+      moment,
+    );
+  },
+};
+
+/** Takes a refund back by its id. */
+export const undoRefund: Action<{ readonly id: string; readonly date: string }, Refund> = {
+  name: 'undo refund',
+  async decide(db, input, moment) {
+    const given = await db.refunds.get(input.id);
+    const [[made], lines, chart, registrations] = await Promise.all([
+      db.allocations.where('debtId').equals(input.id).toArray(),
+      db.journalLines
+        .where('entryId')
+        .equals(given?.entryId ?? '')
+        .toArray(),
+      db.accounts.toArray(),
+      db.registrations.toArray(),
+    ]);
+    const creditId = made?.creditId ?? '';
+    const [receipt, note, ofCredit] = await Promise.all([
+      db.receipts.get(creditId),
+      db.documents.get(creditId),
+      db.allocations.where('creditId').equals(creditId).toArray(),
+    ]);
+    return takeBack(
+      input,
+      { refund: given, credit: creditOf(receipt, note), ofCredit, lines, chart, registrations },
       moment,
     );
   },

@@ -1,9 +1,6 @@
-import type { IssuedDocument } from '@/core/documents/issued';
-import type { Currency } from '@/core/kernel/currency';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
-import { openInvoices } from '../../sales/queries/documents';
 import type { BookDb } from '../../schema';
 
 /** A receipt with what it settles and settled, and what was posted for all of it. */
@@ -31,11 +28,6 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
     .anyOf([...new Set(entryIds)])
     .toArray();
   return { receipt, allocations, lines };
-}
-
-/** What a customer owes in a currency, oldest due first: what its credits can settle. */
-export async function debtsOf(db: BookDb, customerId: string, currency: Currency): Promise<IssuedDocument[]> {
-  return (await openInvoices(db, customerId)).filter(({ content }) => content.currency === currency);
 }
 
 /** Receipts of a customer of which something is on account, oldest first. */

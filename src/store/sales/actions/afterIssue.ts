@@ -14,13 +14,14 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
   async decide(db, { documentId, reason }, moment) {
     const document = await db.documents.get(documentId);
     if (document === undefined) return refuse({ code: 'not-found', path: 'documentId' });
-    const [family, registration, entry, lines, taxEntries, transmissions] = await Promise.all([
+    const [family, registration, entry, lines, taxEntries, transmissions, withheld] = await Promise.all([
       loadFamily(db, document.familyId),
       db.registrations.get(document.content.registrationId),
       db.journal.get(document.entryId),
       db.journalLines.where('entryId').equals(document.entryId).toArray(),
       db.taxEntries.where('documentId').equals(documentId).toArray(),
       db.transmissions.where('documentId').equals(documentId).toArray(),
+      db.withheld.where('documentId').equals(documentId).toArray(),
     ]);
     if (entry === undefined) return refuse({ code: 'wrong-kind', path: '', number: document.number, takes: 'posted' });
     return cancel(
@@ -32,6 +33,7 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
         lines,
         taxEntries,
         transmissions,
+        withheld,
       },
       reason,
       moment,

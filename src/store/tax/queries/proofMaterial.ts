@@ -22,8 +22,8 @@ export function manualTaxLines(db: BookDb, account: string, until: IsoDate): Pro
 }
 
 /**
- * Documents on payment basis that were paid of in a period: those that its tax entries name, and those of which an
- * allocation was made or undone in it without leaving any entry.
+ * Documents whose tax moved in a period by what was settled of them: on payment basis those that its tax entries name and
+ * those of which an allocation was made or undone in it without leaving any entry; else those written off with relief.
  */
 function releasesOf(
   db: BookDb,
@@ -35,14 +35,19 @@ function releasesOf(
     db.allocations.where('date').between(start, end, true, true).toArray(),
     db.allocations.where('undoneOn').between(start, end, true, true).toArray(),
   ]).then(([made, undone]) => {
+    const reliefEntered = new Set(entered.flatMap(({ kind, documentId }) => (kind === 'relief' ? [documentId] : [])));
     const dated = [
       ...made.map(({ id, debtId, creditId }) => ({ id, debtId, creditId })),
       ...undone.map(({ id, debtId, creditId }) => ({ id: undoingOf(id), debtId, creditId })),
     ];
+    const relieved = new Set([...made, ...undone].flatMap(({ debtId, closing }) => (closing?.relief ? [debtId] : [])));
     const named = [...entered.map((e) => e.documentId), ...dated.flatMap(({ debtId, creditId }) => [debtId, creditId])];
     return db.documents.bulkGet([...new Set(named)]).then((found) => {
       const documents = found.flatMap((d) =>
-        d?.content.basis === 'on-payment' && d.content.registrationId === registration.id ? [d] : [],
+        d?.content.registrationId === registration.id &&
+        (d.content.basis === 'on-payment' || relieved.has(d.id) || reliefEntered.has(d.id))
+          ? [d]
+          : [],
       );
       const ids = documents.map((d) => d.id);
       return Promise.all([
@@ -170,8 +175,13 @@ export async function proofMaterial(db: BookDb, registration: Registration, star
     ]);
   const filing = period?.filed?.entryId;
   const entered = taxEntries.filter((entry) => entry.allocationId !== '');
+  const relieved = await db.allocations
+    .where('date')
+    .between(span.start, span.end, true, true)
+    .filter(({ closing }) => closing?.relief === true)
+    .count();
   const { releases, payingIds } =
-    onPayment || entered.length > 0 ? await releasesOf(db, registration, span, entered) : NONE_RELEASED;
+    onPayment || entered.length > 0 || relieved > 0 ? await releasesOf(db, registration, span, entered) : NONE_RELEASED;
   const own = marked.filter((line) => line.account === account);
   return {
     releases,
