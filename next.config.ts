@@ -18,6 +18,7 @@ const FILE_POLICY = [
 const PAGES: Readonly<Record<string, string>> = {
   '/sales/doc/:id': '/sales/doc',
   '/sales/draft/:id': '/sales/draft',
+  '/receipts/customers/:id': '/receipts/customers',
   '/receipts/:id': '/receipts/one',
   '/ledger/account/:code': '/ledger/account',
   '/setup/:section': '/setup',

@@ -5,14 +5,13 @@ import type { IsoDate } from '@/core/kernel/date';
 import { ratioOf } from '@/core/kernel/decimal';
 import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { share } from '@/core/kernel/share';
-import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { addressLines } from '@/core/parties/address';
 import { writeIban } from '@/core/parties/iban';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
-import { wordingOf } from './wording';
 import { fill, type Variant, type Wording } from './wording/wording';
+import { Writer } from './writer';
 
 /** One printed line, all as text. */
 export interface PrintedLine {
@@ -107,43 +106,6 @@ export function titleOf(content: Pick<Content, 'kind' | 'paidBy'>, variant: Vari
   if (variant === 'delivery-note') return wording.deliveryNote;
   if (variant === 'receipt') return wording.receipt;
   return content.kind === 'invoice' && content.paidBy !== undefined ? wording.cashSale : wording.titles[content.kind];
-}
-
-/** Writes days, figures and words in one language. */
-class Writer {
-  readonly wording: Wording;
-  private readonly shown: (text: string) => string;
-
-  constructor(
-    language: string | undefined,
-    private readonly currency: Content['currency'],
-  ) {
-    this.wording = wordingOf(language);
-    const { thousands, decimal } = this.wording;
-    this.shown = (text) => text.replace(/[.,]/g, (mark) => (mark === ',' ? thousands : decimal));
-  }
-
-  day(date: IsoDate): string {
-    const { months, date: shape } = this.wording;
-    const month = months[Number(date.slice(5, 7)) - 1] ?? '';
-    return fill(shape, { day: String(Number(date.slice(8, 10))), month, year: date.slice(0, 4) });
-  }
-
-  money(amount: Minor, currency = this.currency): string {
-    return this.shown(showMoney(amount, currency));
-  }
-
-  number(value: Parameters<typeof showNumber>[0]): string {
-    return this.shown(showNumber(value));
-  }
-
-  price(value: Parameters<typeof showPrice>[0]): string {
-    return this.shown(showPrice(value, this.currency));
-  }
-
-  unit(code: string): string {
-    return this.wording.units[code] ?? code;
-  }
 }
 
 function factsOf(

@@ -6,7 +6,7 @@ import { writeEInvoice } from '@/core/einvoice/syntax';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
 import { writeHybridPdf, writePdf } from '@/print/pdf';
-import { fileName, type PrintOptions, printed } from '@/print/words';
+import { fileName, type PrintedDocument, type PrintOptions, printed } from '@/print/words';
 
 /** A document to print, and how. */
 export interface PrintJob extends PrintOptions {
@@ -46,6 +46,12 @@ const face = {
     fonts ??= loadFonts();
     const cii = writeEInvoice(einvoiceOf(job.content, job.figures, files), 'cii');
     return writeHybridPdf(pageOf(job), cii, await fonts, job.issuedAt);
+  },
+
+  /** Pages that are set in words already, as one PDF; `at` is an instant that stands in the file as its date. */
+  async pages(pages: readonly PrintedDocument[], at: string): Promise<Uint8Array> {
+    fonts ??= loadFonts();
+    return writePdf(pages, await fonts, at);
   },
 
   /** Many documents as one PDF. */

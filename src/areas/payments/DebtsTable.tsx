@@ -86,7 +86,7 @@ export function DebtsTable(props: DebtsTableProps) {
             <input
               type="checkbox"
               aria-label={`Settle ${number}`}
-              className="mt-[3px] accent-ink"
+              className="mt-[3px] accent-rust"
               checked={(rows[id]?.money ?? '') !== ''}
               onChange={(event) => onTick(debt, event.target.checked)}
             />

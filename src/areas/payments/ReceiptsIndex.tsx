@@ -45,9 +45,20 @@ export function ReceiptsIndex() {
         empty={query.trim() === '' ? 'No money received yet.' : 'Nothing holds this. Try a part of a number or name.'}
         {...((receipts?.length ?? 0) >= limit && { onMore: () => setLimit(limit + PAGE) })}
         foot={
-          <Link href={routes.newReceipt} title={KEY_MAP.write.shown} className="underline underline-offset-4">
-            Record a receipt
-          </Link>
+          <span className="flex flex-col gap-1">
+            <Link href={routes.newReceipt} title={KEY_MAP.write.shown} className="underline underline-offset-4">
+              Record a receipt
+            </Link>
+            <Link href={routes.receiptList} className="underline underline-offset-4">
+              All receipts
+            </Link>
+            <Link href={routes.customers} className="underline underline-offset-4">
+              What customers owe
+            </Link>
+            <Link href={routes.withholding} className="underline underline-offset-4">
+              Withholding
+            </Link>
+          </span>
         }
       />
     </IndexColumn>

@@ -39,6 +39,8 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Numbers of documents', path: routes.section('numbers') },
   { words: 'Record a receipt', path: routes.newReceipt },
   { words: 'Write a journal', path: routes.writeJournal },
+  { words: 'What customers owe, aged list', path: routes.customers },
+  { words: 'Withholding, certificates and claims', path: routes.withholding },
   { words: 'New customer', path: routes.record('customers', 'new') },
   { words: 'New item', path: routes.record('items', 'new') },
   { words: 'Try the decision table', path: routes.section('table') },
@@ -83,7 +85,7 @@ function rowsOf(found: FoundRows, currency: Currency): readonly Row[] {
       aside: <span className="tabular-nums">{showMoney(receipt.amount, receipt.currency)}</span>,
     })),
     ...found.customers.map((customer) => ({
-      path: routes.record('customers', customer.id),
+      path: routes.customer(customer.id),
       words: customer.name,
       aside: <span className="text-soft">customer</span>,
     })),

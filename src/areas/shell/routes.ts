@@ -14,6 +14,9 @@ export const routes = {
   sentEInvoices: '/sales/sent',
   receipts: '/receipts',
   newReceipt: '/receipts/new',
+  receiptList: '/receipts/list',
+  /** What all customers owe. */
+  customers: '/receipts/customers',
   tax: '/tax',
   ledger: '/ledger',
   trialBalance: '/ledger/trial-balance',
@@ -30,7 +33,12 @@ export const routes = {
   draft: (id: string): string => `/sales/draft/${id}`,
   newDraft: (id: string, kind: NewKind): string => `/sales/draft/${id}?new=${kind}`,
   receipt: (id: string): string => `/receipts/${id}`,
+  /** The account of a customer. */
+  customer: (id: string): string => `/receipts/customers/${encodeURIComponent(id)}`,
   receiptFor: (documentId: string): string => `/receipts/new?document=${documentId}`,
+  receiptFrom: (customerId: string): string => `/receipts/new?customer=${encodeURIComponent(customerId)}`,
+  withholding: '/receipts/withholding',
+
   account: (code: string): string => `/ledger/account/${code}`,
   entry: (id: string): string => `/ledger?entry=${id}`,
   historyOf: (id: string): string => `/ledger/history?about=${encodeURIComponent(id)}`,

@@ -2,8 +2,10 @@
 
 import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
+import { minus } from '@/core/kernel/money';
 import { spanName } from '@/core/returns/calendar';
 import { askingTransmissions } from '@/store/delivery/queries/sent';
+import { missingCertificates } from '@/store/payments/queries/withholding';
 import { countEvents } from '@/store/records';
 import { draftsFound, overdueInvoices } from '@/store/sales/queries/documents';
 import { lapsingCertificates } from '@/store/setup/queries/certificates';
@@ -55,6 +57,7 @@ export function Today() {
         overdue: await overdueInvoices(db, day, ROWS_SHOWN),
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
+        missing: await missingCertificates(db, day, ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
         reminder: saveReminder(lastSaved(), await countEvents(db), day),
       };
@@ -63,8 +66,8 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, transmissions, reminder } = found;
-  const nothing = [returns, certificates, transmissions, overdue, drafts].every((list) => list.length === 0);
+  const { overdue, drafts, returns, certificates, missing, transmissions, reminder } = found;
+  const nothing = [returns, certificates, missing, transmissions, overdue, drafts].every((list) => list.length === 0);
   return (
     <Sheet label="Today">
       <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
@@ -110,6 +113,23 @@ export function Today() {
                 words={`Certificate ${certificate.number}`}
                 detail={`${customer}, ${certificate.until < day ? 'lapsed' : 'lapses'} ${isIsoDate(certificate.until) ? writeDate(certificate.until) : ''}`}
                 figure={null}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {missing.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Withholding certificates missing</h2>
+          <ul>
+            {missing.map((one) => (
+              <Task
+                key={one.id}
+                mark="warning"
+                path={routes.withholding}
+                words={`${one.typeName}, ${one.receiptNumber || one.documentNumber}`}
+                detail={`${one.customerName}, withheld ${writeDate(one.date)}`}
+                figure={<Money amount={minus(one.home, one.certified)} currency={currency} />}
               />
             ))}
           </ul>

@@ -73,7 +73,7 @@ export const DE: Wording = {
   creditorId: 'Gläubiger-ID',
   reference: 'Verwendungszweck',
   paidBy: 'Bezahlt am {date}, {method}',
-  methods: { bank: 'per Überweisung', cash: 'bar', cheque: 'per Scheck', card: 'mit Karte' },
+  methods: { bank: 'per Überweisung', cash: 'bar', cheque: 'per Scheck', card: 'mit Karte', other: 'auf anderem Weg' },
   scan: 'Zum Bezahlen mit der Banking-App scannen',
   slip: 'Zahlschein, bitte der Zahlung beilegen',
   payer: 'Von',

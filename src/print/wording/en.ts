@@ -61,7 +61,7 @@ export const EN: Wording = {
   creditorId: 'Creditor identifier',
   reference: 'Reference',
   paidBy: 'Paid on {date}, {method}',
-  methods: { bank: 'by bank transfer', cash: 'in cash', cheque: 'by cheque', card: 'by card' },
+  methods: { bank: 'by bank transfer', cash: 'in cash', cheque: 'by cheque', card: 'by card', other: 'otherwise' },
   scan: 'Scan with a banking app to pay',
   slip: 'Payment slip, please send it with your payment',
   payer: 'From',

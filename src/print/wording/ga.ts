@@ -73,7 +73,7 @@ export const GA: Wording = {
   creditorId: 'Aitheantóir an chreidiúnaí',
   reference: 'Tagairt',
   paidBy: 'Íoctha {date}, {method}',
-  methods: { bank: 'aistriú bainc', cash: 'airgead tirim', cheque: 'seic', card: 'cárta' },
+  methods: { bank: 'aistriú bainc', cash: 'airgead tirim', cheque: 'seic', card: 'cárta', other: 'ar bhealach eile' },
   scan: 'Scan le haip bhaincéireachta chun íoc',
   slip: 'Duillín íocaíochta, seol le d’íocaíocht é',
   payer: 'Ó',

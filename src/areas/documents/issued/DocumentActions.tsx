@@ -18,6 +18,7 @@ import type { DocumentFile } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import { Menu, type MenuEntry } from '@/ui/Menu';
 import { SendDialog } from '../../shared/delivery/SendDialog';
+import { WriteOffDialog } from '../../shared/settlement/WriteOffDialog';
 import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
@@ -30,7 +31,17 @@ import { hybridPdf, printedPdf } from '../print';
 import { CreditDialog } from './CreditDialog';
 import { StageDialog } from './StageDialog';
 
-type Asking = 'credit' | 'stage' | 'send' | 'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | null;
+type Asking =
+  | 'credit'
+  | 'stage'
+  | 'write-off'
+  | 'send'
+  | 'correct'
+  | 'cancel'
+  | 'sent'
+  | 'accepted'
+  | 'declined'
+  | null;
 
 interface DocumentActionsProps {
   readonly file: DocumentFile;
@@ -51,6 +62,7 @@ const WORDS: Readonly<Record<DocumentAction, string>> = {
   'mark-sent': 'Mark as sent…',
   send: 'Send e-invoice…',
   receive: 'Record a receipt',
+  'write-off': 'Write it off…',
 };
 
 /** Done from buttons of their own, not from the menu. */
@@ -115,6 +127,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     'mark-sent': () => setAsking('sent'),
     send: () => setAsking('send'),
     receive: () => router.push(routes.receiptFor(id)),
+    'write-off': () => setAsking('write-off'),
   };
   const { goesOut, eInvoice, posts } = KINDS[kind];
   const wordsOf = (action: DocumentAction) => (action === 'copy' && !posts ? 'Copy into a new quote' : WORDS[action]);
@@ -219,8 +232,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {entries.length > 0 && <Menu label="More" entries={entries} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
       {asking === 'send' && <SendDialog document={document} onClose={close} />}
+      {asking === 'write-off' && <WriteOffDialog document={document} onClose={close} />}
       {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
-      {asking !== null && asking !== 'credit' && asking !== 'stage' && asking !== 'send' && (
+      {asking !== null && asking !== 'credit' && asking !== 'stage' && asking !== 'send' && asking !== 'write-off' && (
         <WordDayDialog {...dialogs[asking]} onClose={close} />
       )}
     </div>

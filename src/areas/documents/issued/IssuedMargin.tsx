@@ -5,28 +5,22 @@ import { checksOf } from '@/core/decisions/sales/findings';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
 import { KINDS } from '@/core/documents/kinds';
-import type { Currency } from '@/core/kernel/currency';
-import { isoDate, writeDate } from '@/core/kernel/date';
-import { type Minor, negated } from '@/core/kernel/money';
+import { isoDate } from '@/core/kernel/date';
 import { spanName, spanOf } from '@/core/returns/calendar';
-import { standing } from '@/core/settlement/allocation';
 import { explainTotal, type TotalKey } from '@/core/tax/explainTotal';
 import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
 import Link from '@/ui/Link';
-import { Money } from '@/ui/Money';
-import { Margin, Note, NoteRow } from '@/ui/Page';
+import { Margin, Note } from '@/ui/Page';
 import { ExchangeNote } from '../../shared/delivery/DeliveryNote';
 import { Because, ChecksNote, componentNames, Steps } from '../../shared/MarginNotes';
-import { CreditActions } from '../../shared/settlement/CreditActions';
+import { TimelineNote } from '../../shared/TimelineNote';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
 import { keyOfSide, totalNames, totalTitle } from '../totalNames';
 import { FamilyNote } from './FamilyNote';
-import { TimelineNote } from './TimelineNote';
-
-const LINK = 'underline decoration-rule underline-offset-2';
+import { SettlementNote } from './SettlementNote';
 
 interface IssuedMarginProps {
   readonly file: DocumentFile;
@@ -101,100 +95,6 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
         Journal
       </Link>
     </p>
-  );
-}
-
-function SettlementNote({ file, onTotal }: Pick<IssuedMarginProps, 'file' | 'onTotal'>) {
-  const { document, family, allocations } = file;
-  const { content, figures } = document;
-  const { currency } = content;
-  const { owed, creditsOwed } = KINDS[document.kind];
-  if (!owed && !creditsOwed) return null;
-  const paid = standing(allocations)
-    .filter(({ takesBack }) => !takesBack)
-    .reverse();
-  const against = content.corrects;
-  const opened = (key: TotalKey, amount: Minor, of: Currency) => (
-    <button
-      type="button"
-      title="Show how it comes about"
-      className="cursor-pointer hover:underline"
-      onClick={() => onTotal(key)}
-    >
-      <Money amount={amount} currency={of} />
-    </button>
-  );
-  return (
-    <Note title="Settlement">
-      <NoteRow label="Total" figure={opened('payable', figures.totals.payable, currency)} />
-      {document.cancelled !== null && (
-        <NoteRow label={`cancelled ${writeDate(document.cancelled.on)}: ${document.cancelled.reason}`} figure="" />
-      )}
-      {paid.map(({ id, date, amount, debtKind, debtId, debtNumber, creditKind, creditId, creditNumber }) => {
-        const [number, path] =
-          debtId === document.id
-            ? [creditNumber, creditKind === 'receipt' ? routes.receipt(creditId) : routes.document(creditId)]
-            : [
-                debtNumber,
-                debtKind === 'refund' ? routes.record('customers', document.customerId) : routes.document(debtId),
-              ];
-        return (
-          <NoteRow
-            key={id}
-            label={
-              <Link href={path} className={LINK}>
-                {number}, {writeDate(date)}
-              </Link>
-            }
-            figure={<Money amount={amount} currency={currency} />}
-          />
-        );
-      })}
-      {document.creditNotes.map((note) => (
-        <NoteRow
-          key={note.id}
-          label={
-            <Link href={routes.document(note.id)} className={LINK}>
-              {note.number}
-            </Link>
-          }
-          figure={
-            <Money
-              amount={family.find((d) => d.id === note.id)?.figures.totals.payable ?? document.credited}
-              currency={currency}
-            />
-          }
-        />
-      ))}
-      {against !== undefined && (
-        <NoteRow
-          label={
-            <Link href={routes.document(against.documentId)} className={LINK}>
-              set off against {against.number}
-            </Link>
-          }
-          figure={<Money amount={document.credited} currency={currency} />}
-        />
-      )}
-      <NoteRow label="Open" figure={opened('open', document.open, currency)} strong />
-      {creditsOwed && document.open < 0n && (
-        <CreditActions
-          credit={{
-            id: document.id,
-            number: document.number,
-            customerId: document.customerId,
-            currency,
-            left: negated(document.open),
-          }}
-        />
-      )}
-      {content.home !== undefined && (
-        <NoteRow
-          label={`Open in ${content.home.currency}`}
-          figure={opened('openHome', document.openHome, content.home.currency)}
-        />
-      )}
-    </Note>
   );
 }
 

@@ -68,7 +68,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
               <span className="font-semibold">{page.buyer[0]}</span>
             ) : (
               <Link
-                href={routes.record('customers', document.customerId)}
+                href={routes.customer(document.customerId)}
                 className="font-semibold underline decoration-rule underline-offset-4"
               >
                 {page.buyer[0]}

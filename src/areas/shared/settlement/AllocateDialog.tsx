@@ -16,6 +16,7 @@ import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
 import { MoneyField } from '../MoneyField';
 import { useActionForm } from '../useActionForm';
+import { WouldPost } from './WouldPost';
 
 /** What is left of a receipt or a credit note, to be used for what its customer owes. */
 export interface CreditLeft {
@@ -28,35 +29,35 @@ export interface CreditLeft {
 
 interface AllocateDialogProps {
   readonly credit: CreditLeft;
+  /** The document that it is to settle first of all; the oldest unless it is given. */
+  readonly debtId?: string;
   readonly onClose: () => void;
 }
 
 /** Settles an open document with money on account or with a credit note. */
-export function AllocateDialog({ credit, onClose }: AllocateDialogProps) {
+export function AllocateDialog({ credit, debtId: first = '', onClose }: AllocateDialogProps) {
   const { currency, left } = credit;
   const owed = useBook((db) => debtsOf(db, credit.customerId), [credit.customerId]) ?? [];
   const debts = owed.flatMap(({ document }) => (document.content.currency === currency ? [document] : []));
+  const inputOf = (value: { debtId: string; amount: string; date: string }) => {
+    const debt = debts.find(({ id }) => id === value.debtId) ?? debts[0];
+    const most = debt === undefined || debt.open > left ? left : debt.open;
+    const date = readTypedDate(value.date, today(), today()) ?? value.date;
+    const rest = { creditId: credit.id, debtId: debt?.id ?? '', date };
+    return { most, rest, amount: typedMoney(value.amount, currency, 'amount', most) };
+  };
   const { form, submit, field, general, busy } = useActionForm({
-    initial: { debtId: '', amount: '', date: 'today' },
-    run: ({ debtId, amount, date }) => {
-      const debt = debts.find(({ id }) => id === debtId) ?? debts[0];
-      const most = debt === undefined || debt.open > left ? left : debt.open;
-      const typed = typedMoney(amount, currency, 'amount', most);
-      if (!typed.ok) return Promise.resolve(typed);
-      return act(allocateCredit, {
-        creditId: credit.id,
-        debtId: debt?.id ?? '',
-        amount: typed.value,
-        date: readTypedDate(date, today(), today()) ?? date,
-      });
+    initial: { debtId: first, amount: '', date: 'today' },
+    run: (value) => {
+      const { amount, rest } = inputOf(value);
+      return amount.ok ? act(allocateCredit, { ...rest, amount: amount.value }) : Promise.resolve(amount);
     },
     onDone: (_, { debtNumber }) => {
       toast(`${credit.number} settles ${debtNumber}`);
       onClose();
     },
   });
-  const chosen = debts.find(({ id }) => id === form.watch('debtId')) ?? debts[0];
-  const most = chosen === undefined || chosen.open > left ? left : chosen.open;
+  const { most, amount, rest } = inputOf(form.watch());
   return (
     <Dialog
       open
@@ -84,6 +85,9 @@ export function AllocateDialog({ credit, onClose }: AllocateDialogProps) {
               <DateField label="Day" {...field('date')} />
             </div>
           </>
+        )}
+        {debts.length > 0 && (
+          <WouldPost action={allocateCredit} input={amount.ok ? { ...rest, amount: amount.value } : null} />
         )}
         <SlipFoot
           label="Settle it"

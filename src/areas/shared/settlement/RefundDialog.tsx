@@ -5,6 +5,7 @@ import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { readTypedDate } from '@/core/parties/terms';
+import type { Refund } from '@/core/settlement/refund';
 import { refundCredit } from '@/store/payments/actions/refund';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -15,29 +16,41 @@ import { SlipFoot } from '../FormFoot';
 import { MoneyField } from '../MoneyField';
 import { useActionForm } from '../useActionForm';
 import type { CreditLeft } from './AllocateDialog';
+import { WouldPost } from './WouldPost';
 
 interface RefundDialogProps {
   readonly credit: CreditLeft;
   readonly onClose: () => void;
 }
 
+interface RefundForm {
+  readonly amount: string;
+  readonly date: string;
+  readonly method: PaymentMethod;
+  readonly reference: string;
+  readonly perHome: string;
+}
+
 /** Gives money back that is on account, or that a credit note holds. */
 export function RefundDialog({ credit, onClose }: RefundDialogProps) {
   const { currency: home } = useOpenBook();
   const { currency, left } = credit;
-  const { submit, field, general, busy } = useActionForm({
-    initial: { amount: '', date: 'today', method: 'bank' as PaymentMethod, reference: '', perHome: '' },
-    run: ({ amount, date, ...rest }) => {
-      const typed = typedMoney(amount, currency, 'amount', left);
-      if (!typed.ok) return Promise.resolve(typed);
-      const on = readTypedDate(date, today(), today()) ?? date;
-      return act(refundCredit, { ...rest, creditId: credit.id, amount: typed.value, date: on });
+  const inputOf = ({ amount, date, ...rest }: RefundForm) => ({
+    amount: typedMoney(amount, currency, 'amount', left),
+    rest: { ...rest, creditId: credit.id, date: readTypedDate(date, today(), today()) ?? date },
+  });
+  const { form, submit, field, general, busy } = useActionForm<RefundForm, Refund>({
+    initial: { amount: '', date: 'today', method: 'bank', reference: '', perHome: '' },
+    run: (value) => {
+      const { amount, rest } = inputOf(value);
+      return amount.ok ? act(refundCredit, { ...rest, amount: amount.value }) : Promise.resolve(amount);
     },
     onDone: (_, { number }) => {
       toast(`${number} gives it back`);
       onClose();
     },
   });
+  const { amount, rest } = inputOf(form.watch());
   return (
     <Dialog
       open
@@ -60,6 +73,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
           />
         )}
         <TextField label="Reference" {...field('reference')} />
+        <WouldPost action={refundCredit} input={amount.ok ? { ...rest, amount: amount.value } : null} />
         <SlipFoot label="Refund it" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>

@@ -6,44 +6,91 @@ import { showMoney } from '@/core/kernel/show';
 import { readTypedDate } from '@/core/parties/terms';
 import type { Allocation } from '@/core/settlement/allocation';
 import { undoAllocation } from '@/store/payments/actions/allocate';
+import { undoRefund } from '@/store/payments/actions/refund';
+import { undoWriteOff } from '@/store/payments/actions/writeOff';
+import type { Action } from '@/store/perform';
 import { Dialog } from '@/ui/Dialog';
 import { act, today } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
 import { useActionForm } from '../useActionForm';
+import { WouldPost } from './WouldPost';
+
+interface Undoing<Input> {
+  readonly title: string;
+  readonly description: string;
+  readonly done: string;
+  readonly action: Action<Input, unknown>;
+  readonly inputOn: (date: string) => Input;
+}
+
+interface SlipProps<Input> extends Undoing<Input> {
+  readonly onClose: () => void;
+}
+
+function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }: SlipProps<Input>) {
+  const dayOf = (typed: string) => (typed.trim() === '' ? today() : (readTypedDate(typed, today(), today()) ?? typed));
+  const { form, submit, field, general, busy } = useActionForm({
+    initial: { date: '' },
+    run: ({ date }) => act(action, inputOn(dayOf(date))),
+    onDone: () => {
+      toast(done);
+      onClose();
+    },
+  });
+  return (
+    <Dialog open onClose={onClose} title={title} description={description}>
+      <form onSubmit={submit}>
+        <DateField label="Day" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
+        <WouldPost action={action} input={inputOn(dayOf(form.watch('date')))} />
+        <SlipFoot label="Undo it" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
+      </form>
+    </Dialog>
+  );
+}
 
 interface UndoDialogProps {
   readonly allocation: Allocation;
   readonly onClose: () => void;
 }
 
-/** Takes an allocation back: what it settled is open again, and the credit is there to be used. */
+/**
+ * Takes back what settled a document: an allocation with the differences closed with it, a refund, or a write-off. What was
+ * posted is taken back on the day; all records stay to be seen.
+ */
 export function UndoDialog({ allocation, onClose }: UndoDialogProps) {
-  const { creditId, creditNumber, debtId, debtNumber, amount, currency } = allocation;
-  const { submit, field, general, busy } = useActionForm({
-    initial: { date: '' },
-    run: ({ date }) =>
-      act(undoAllocation, {
-        creditId,
-        debtId,
-        date: date.trim() === '' ? today() : (readTypedDate(date, today(), today()) ?? date),
-      }),
-    onDone: () => {
-      toast(`${creditNumber} no longer settles ${debtNumber}`);
-      onClose();
-    },
-  });
+  const { id, creditId, creditKind, creditNumber, debtId, debtKind, debtNumber, amount, currency } = allocation;
+  const sum = `${showMoney(amount, currency)} ${currency}`;
+  if (creditKind === 'write-off')
+    return (
+      <UndoSlip
+        title={`Undo the write-off of ${debtNumber}`}
+        description={`${sum} of ${debtNumber} is open again. What was posted is taken back on the day; the record stays to be seen.`}
+        done={`${debtNumber} is open again`}
+        action={undoWriteOff}
+        inputOn={(date) => ({ id, date })}
+        onClose={onClose}
+      />
+    );
+  if (debtKind === 'refund')
+    return (
+      <UndoSlip
+        title={`Undo refund ${debtNumber}`}
+        description={`For money that was never paid out: ${sum} stands on ${creditNumber} again. Both stay to be seen.`}
+        done={`${debtNumber} is taken back`}
+        action={undoRefund}
+        inputOn={(date) => ({ id: debtId, date })}
+        onClose={onClose}
+      />
+    );
   return (
-    <Dialog
-      open
-      onClose={onClose}
+    <UndoSlip
       title={`Undo ${creditNumber} to ${debtNumber}`}
-      description={`${showMoney(amount, currency)} ${currency} of ${debtNumber} is open again, and stands on account. What was posted is taken back on the day; both stay to be seen.`}
-    >
-      <form onSubmit={submit}>
-        <DateField label="Day" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
-        <SlipFoot label="Undo it" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
-      </form>
-    </Dialog>
+      description={`${sum} of ${debtNumber} is open again, and stands on account. What was posted is taken back on the day, with the small difference closed with it; all of it stays to be seen.`}
+      done={`${creditNumber} no longer settles ${debtNumber}`}
+      action={undoAllocation}
+      inputOn={(date) => ({ creditId, debtId, date })}
+      onClose={onClose}
+    />
   );
 }

@@ -23,7 +23,8 @@ export type DocumentAction =
   | 'see-e-invoice'
   | 'mark-sent'
   | 'send'
-  | 'receive';
+  | 'receive'
+  | 'write-off';
 
 /** A document with what decides on what can be done with it. */
 export interface Standing {
@@ -63,7 +64,8 @@ function mainOf(standing: Standing, actions: ReadonlyMap<DocumentAction, Refusal
   const rejected = last?.phase === 'asks' && standingAnswer(last.answers)?.code === 'RE';
   const can = (action: DocumentAction) => actions.get(action) === null;
   if (rejected && actions.has('correct')) return 'correct';
-  for (const action of ['send', 'receive'] as const) if (can(action)) return action;
+  for (const action of ['send', 'receive'] as const)
+    if (can(action) && (action === 'send' || document.open > 0n)) return action;
   if (document.state === 'sent' && can('accept')) return 'accept';
   return can('bill') && document.state !== 'declined' && document.state !== 'invoiced' ? 'bill' : null;
 }
@@ -94,6 +96,8 @@ export function possibleActions(standing: Standing): Possible {
   }
   if (goesOut)
     actions.set('mark-sent', document.sentOn === '' ? null : { code: 'sent-before', path: '', on: document.sentOn });
-  if (owed && document.open > 0n) actions.set('receive', null);
+  // Money may come after all for what was written off.
+  if (owed && (document.open > 0n || document.writtenOff > 0n)) actions.set('receive', null);
+  if (owed && document.open > 0n) actions.set('write-off', null);
   return { actions, main: mainOf(standing, actions) };
 }

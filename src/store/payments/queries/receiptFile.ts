@@ -1,37 +1,53 @@
+import type { AuditEvent } from '@/core/book/rows';
+import type { Attachment } from '@/core/documents/attachment';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
+import type { Withheld } from '@/core/settlement/withholding';
+import { attachmentsOf, historyOf } from '../../sales/queries/family';
 import type { BookDb } from '../../schema';
 
 /** A receipt with what it settles and settled, and what was posted for all of it. */
 export interface ReceiptFile {
   readonly receipt: Receipt;
-  /** In the order they were made, undone ones too. */
+  /** In the order they were made, undone ones too; differences closed with them among them. */
   readonly allocations: readonly Allocation[];
+  /** What the customer kept back with it. */
+  readonly withheld: readonly Withheld[];
   readonly lines: readonly JournalLine[];
+  readonly attachments: readonly Attachment[];
+  readonly events: readonly AuditEvent[];
 }
 
 /** Everything the sheet of a receipt shows; null when the book holds none of this id. */
 export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile | null> {
   const receipt = await db.receipts.get(id);
   if (receipt === undefined) return null;
-  const made = await db.allocations.where('creditId').equals(id).toArray();
-  const allocations = made.sort((a, b) => a.creditTurn - b.creditTurn);
-  const refunds = await db.refunds.bulkGet(allocations.map(({ debtId }) => debtId));
+  const made = (await db.allocations.where('creditId').equals(id).toArray()).sort(
+    (a, b) => a.creditTurn - b.creditTurn,
+  );
+  const own = new Set(made.map((one) => one.id));
+  const [ofDebts, refunds, withheld, attachments, events] = await Promise.all([
+    db.allocations
+      .where('debtId')
+      .anyOf([...new Set(made.map(({ debtId }) => debtId))])
+      .toArray(),
+    db.refunds.bulkGet(made.map(({ debtId }) => debtId)),
+    db.withheld.where('receiptId').equals(id).toArray(),
+    attachmentsOf(db, id),
+    historyOf(db, id),
+  ]);
+  const differences = ofDebts.filter(({ closing }) => closing !== undefined && own.has(closing.withId));
+  const allocations = made.flatMap((one) => [one, ...differences.filter(({ closing }) => closing?.withId === one.id)]);
   const entryIds = [
     receipt.entryId,
-    ...refunds.flatMap((refund) => refund?.entryId ?? []),
+    ...(receipt.dishonoured?.entryIds ?? []),
+    ...refunds.flatMap((refund) => (refund === undefined ? [] : [refund.entryId, refund.undone?.entryId ?? ''])),
     ...allocations.flatMap((one) => [...one.entryIds, ...(one.undone?.entryIds ?? [])]),
   ];
   const lines = await db.journalLines
     .where('entryId')
     .anyOf([...new Set(entryIds)])
     .toArray();
-  return { receipt, allocations, lines };
-}
-
-/** Receipts of a customer of which something is on account, oldest first. */
-export async function onAccount(db: BookDb, customerId: string): Promise<Receipt[]> {
-  const receipts = await db.receipts.where('[customerId+isOpen]').equals([customerId, 1]).toArray();
-  return receipts.sort((a, b) => (a.date + a.number < b.date + b.number ? -1 : 1));
+  return { receipt, allocations, withheld, lines, attachments, events };
 }

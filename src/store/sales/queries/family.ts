@@ -6,6 +6,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
+import type { Withheld } from '@/core/settlement/withholding';
 import { transmissionsOf } from '../../delivery/queries/sent';
 import { loadFamily } from '../../load';
 import type { BookDb } from '../../schema';
@@ -20,6 +21,8 @@ export interface DocumentFile {
   readonly receipts: readonly Receipt[];
   /** What was made of the document with credits or debts, undone ones too, in order. */
   readonly allocations: readonly Allocation[];
+  /** What was kept back of it. */
+  readonly withheld: readonly Withheld[];
   /** Lines of its entry, and of the one that cancelled it. */
   readonly lines: readonly JournalLine[];
   readonly attachments: readonly Attachment[];
@@ -35,19 +38,20 @@ export async function documentFile(db: BookDb, id: string): Promise<DocumentFile
   if (document === undefined) return null;
   const family = await loadFamily(db, document.familyId);
   const entries = [document.entryId, document.cancelled?.entryId ?? ''].filter(Boolean);
-  const [drafts, receipts, allocations, lines, attachments, transmissions, events] = await Promise.all([
+  const [drafts, receipts, allocations, withheld, lines, attachments, transmissions, events] = await Promise.all([
     db.drafts.where('familyId').equals(document.familyId).toArray(),
     receiptsOf(
       db,
       family.map((member) => member.id),
     ),
     allocationsOf(db, [id]),
+    db.withheld.where('documentId').equals(id).toArray(),
     db.journalLines.where('entryId').anyOf(entries).toArray(),
     attachmentsOf(db, id),
     transmissionsOf(db, id),
     historyOf(db, id),
   ]);
-  return { document, family, drafts, receipts, allocations, lines, attachments, transmissions, events };
+  return { document, family, drafts, receipts, allocations, withheld, lines, attachments, transmissions, events };
 }
 
 /** Files kept with a draft, a document or a customer, oldest first. */

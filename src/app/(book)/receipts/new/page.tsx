@@ -4,6 +4,7 @@ import { useSearchParams } from 'next/navigation';
 import { NewReceipt } from '@/areas/payments/NewReceipt';
 
 export default function Page() {
-  const documentId = useSearchParams().get('document') ?? '';
-  return <NewReceipt key={documentId} documentId={documentId} />;
+  const asked = useSearchParams();
+  const [documentId, customerId] = [asked.get('document') ?? '', asked.get('customer') ?? ''];
+  return <NewReceipt key={`${documentId} ${customerId}`} documentId={documentId} customerId={customerId} />;
 }

@@ -4,9 +4,9 @@ import type { AuditEvent } from '@/core/book/rows';
 import { dayOf, writeDay } from '@/core/kernel/date';
 import Link from '@/ui/Link';
 import { Note } from '@/ui/Page';
-import { routes } from '../../shell/routes';
+import { routes } from '../shell/routes';
 
-/** What the events of a document are called on its timeline. */
+/** What the events of a document or a receipt are called on its timeline. */
 const WORDS: Readonly<Record<string, string>> = {
   'begin draft': 'begun',
   'begin draft from e-invoice': 'begun from an e-invoice',
@@ -17,6 +17,16 @@ const WORDS: Readonly<Record<string, string>> = {
   'correct invoice': 'corrected',
   'cancel document': 'cancelled',
   'record receipt': 'money received',
+  allocate: 'settled with a credit',
+  'undo allocation': 'allocation undone',
+  'write off': 'written off',
+  'undo write-off': 'write-off undone',
+  refund: 'money given back',
+  'undo refund': 'refund taken back',
+  'dishonour receipt': 'came back unpaid',
+  'enter withholding certificate': 'withholding certificate entered',
+  'withdraw withholding certificate': 'withholding certificate taken back',
+  'claim withheld tax': 'withheld tax claimed',
   'mark as sent': 'marked as sent',
   'annotate document': 'remarks or tags changed',
   'attach file': 'file attached',
@@ -32,7 +42,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'put e-invoice aside': 'e-invoice put aside',
 };
 
-/** What happened to a document, oldest first; the whole history with before and after is one step away. */
+/** What happened to something, oldest first; the whole history with before and after is one step away. */
 export function TimelineNote({ id, events }: { readonly id: string; readonly events: readonly AuditEvent[] }) {
   return (
     <Note title="Timeline">

@@ -1,0 +1,5 @@
+import { ReceiptList } from '@/areas/payments/ReceiptList';
+
+export default function Page() {
+  return <ReceiptList />;
+}

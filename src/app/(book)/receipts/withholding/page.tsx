@@ -1,0 +1,5 @@
+import { WithholdingScreen } from '@/areas/payments/WithholdingScreen';
+
+export default function Page() {
+  return <WithholdingScreen />;
+}

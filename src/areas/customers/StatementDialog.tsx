@@ -1,0 +1,110 @@
+'use client';
+
+import { useState } from 'react';
+import { isIsoDate } from '@/core/kernel/date';
+import { readTypedDate } from '@/core/parties/terms';
+import { printedStatement, type StatementSpan } from '@/print/account';
+import type { PrintedDocument } from '@/print/words';
+import { accountRows } from '@/store/customers/queries/account';
+import { customerAndChildren } from '@/store/payments/queries/debts';
+import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
+import { ChoiceField } from '@/ui/Field';
+import { accountHead, pagesAsPdf } from '../shared/accountPrint';
+import { DateField } from '../shared/DateField';
+import { PdfFrame } from '../shared/PdfFrame';
+import { bookDb, today } from '../shell/book';
+import { saveFile } from '../shell/saveFile';
+
+interface StatementDialogProps {
+  readonly customers: readonly { readonly id: string; readonly name: string }[];
+  readonly onClose: () => void;
+}
+
+/** Statements of a customer, with those under it, one for each currency in which something happened. */
+async function statementsOf(customerId: string, span: StatementSpan): Promise<readonly PrintedDocument[]> {
+  const head = await accountHead(customerId);
+  if (head === null) return [];
+  const db = bookDb();
+  const rows = await accountRows(db, await customerAndChildren(db, customerId));
+  const currencies = new Set([
+    ...rows.documents.map(({ content }) => content.currency),
+    ...rows.receipts.map(({ currency }) => currency),
+  ]);
+  return [...currencies]
+    .map((currency) => printedStatement(head, rows, currency, span))
+    .filter(({ lines, totals }) => lines.length > 0 || totals.length > 1);
+}
+
+/** Statements of account as they print, each in its customer’s language: open items, or all between two days. */
+export function StatementDialog({ customers, onClose }: StatementDialogProps) {
+  const [how, setHow] = useState<'open' | 'span'>('open');
+  const [from, setFrom] = useState(`${today().slice(0, 4)}-01-01`);
+  const [until, setUntil] = useState('today');
+  const day = (typed: string) => readTypedDate(typed, today(), today()) ?? typed;
+  const [first, last] = [day(from), day(until)];
+  const wrong = !isIsoDate(last) || (how === 'span' && (!isIsoDate(first) || first > last));
+  const make = async () => {
+    if (!isIsoDate(last)) throw new Error('give the day it is as at');
+    const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
+    const pages: PrintedDocument[] = [];
+    for (const { id } of customers) pages.push(...(await statementsOf(id, span)));
+    return pagesAsPdf(pages);
+  };
+  const [only, ...more] = customers;
+  const name = more.length === 0 ? `statement ${only?.name ?? ''}` : 'statements';
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={more.length === 0 ? `Statement of ${only?.name ?? ''}` : `Statements of ${customers.length} customers`}
+      description="Printed in the customer’s language, one for each currency. Esc steps back."
+      wide
+    >
+      <div className="flex items-start gap-x-4">
+        <ChoiceField
+          label="What it holds"
+          className="w-[210px]"
+          options={[
+            ['open', 'All that is open'],
+            ['span', 'Everything between two days'],
+          ]}
+          value={how}
+          onChange={(event) => setHow(event.target.value as 'open' | 'span')}
+        />
+        {how === 'span' && (
+          <DateField label="From" className="w-[140px]" value={from} onChange={(e) => setFrom(e.target.value)} />
+        )}
+        <DateField
+          label={how === 'span' ? 'Until' : 'As at'}
+          className="w-[140px]"
+          value={until}
+          error={wrong ? 'Give days in their order.' : undefined}
+          onChange={(e) => setUntil(e.target.value)}
+        />
+      </div>
+      {!wrong && (
+        <PdfFrame
+          title={name}
+          make={make}
+          of={`${how} ${first} ${last}`}
+          className="h-[56vh] w-full border border-rule"
+        />
+      )}
+      <div className="mt-3 flex gap-2.5">
+        <Button
+          weight="main"
+          disabled={wrong}
+          onClick={() =>
+            void make().then((pdf) =>
+              saveFile(`${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pdf`, pdf, 'application/pdf'),
+            )
+          }
+        >
+          Save PDF
+        </Button>
+        <Button onClick={onClose}>Close</Button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,96 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { toast } from 'sonner';
+import { blankDraft, blankLine } from '@/core/documents/draft';
+import { NOTHING, writeMoney } from '@/core/kernel/money';
+import { accept, type Result } from '@/core/kernel/result';
+import { showMoney } from '@/core/kernel/show';
+import { typedMoney } from '@/core/kernel/typedMoney';
+import { readTypedDate } from '@/core/parties/terms';
+import type { Receipt } from '@/core/settlement/receipt';
+import { dishonourReceipt } from '@/store/payments/actions/dishonour';
+import { keepDraft } from '@/store/sales/actions/drafts';
+import { CheckField } from '@/ui/CheckField';
+import { Dialog } from '@/ui/Dialog';
+import { TextField } from '@/ui/Field';
+import { DateField } from '../shared/DateField';
+import { SlipFoot } from '../shared/FormFoot';
+import { MoneyField } from '../shared/MoneyField';
+import { WouldPost } from '../shared/settlement/WouldPost';
+import { useActionForm } from '../shared/useActionForm';
+import { useOpenBook } from '../shell/BookContext';
+import { act, moment, today } from '../shell/book';
+import { routes } from '../shell/routes';
+
+interface DishonourDialogProps {
+  readonly receipt: Receipt;
+  readonly onClose: () => void;
+}
+
+/** A cheque or direct debit came back unpaid: what it settled is open again, and the bank’s fee is paid. */
+export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
+  const router = useRouter();
+  const { currency: home, registration, accounts } = useOpenBook();
+  const { id, number, amount, currency, customerId } = receipt;
+  const inputOf = (value: { date: string; reason: string; fee: string }) => ({
+    fee: typedMoney(value.fee, home, 'fee', NOTHING),
+    rest: { receiptId: id, date: readTypedDate(value.date, today(), today()) ?? value.date, reason: value.reason },
+  });
+  const { form, submit, field, general, busy } = useActionForm({
+    initial: { date: 'today', reason: '', fee: '', charged: false },
+    run: async (value): Promise<Result<string>> => {
+      const { fee, rest } = inputOf(value);
+      if (!fee.ok) return fee;
+      const done = await act(dishonourReceipt, { ...rest, fee: fee.value });
+      if (!done.ok || !value.charged || fee.value === NOTHING) return done.ok ? accept('') : done;
+      const income = accounts.find(({ type, role }) => type === 'income' && role === '')?.code ?? '';
+      const draftId = moment().newId();
+      const drafted = await act(keepDraft, {
+        ...blankDraft(draftId, 'invoice', registration.id, today()),
+        customerId,
+        lines: [
+          {
+            ...blankLine(`${draftId}-1`, income),
+            description: `Bank fee for ${number}, which came back unpaid`,
+            quantity: '1',
+            price: writeMoney(fee.value, home),
+          },
+        ],
+      });
+      return drafted.ok ? accept(draftId) : drafted;
+    },
+    onDone: (_, draftId) => {
+      toast(`${number} came back unpaid; what it settled is open again`);
+      onClose();
+      if (draftId !== '') router.push(routes.draft(draftId));
+    },
+  });
+  const { fee, rest } = inputOf(form.watch());
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`${number} came back unpaid`}
+      description={`All of it is taken back as of the day: ${showMoney(amount, currency)} ${currency}, tax withheld with it too. What it settled is open again; credit notes for discounts stay.`}
+    >
+      <form onSubmit={submit}>
+        <div className="grid grid-cols-2 gap-x-4">
+          <DateField label="Day it came back" autoFocus {...field('date')} />
+          <MoneyField label="Fee of the bank" currency={home} placeholder="none" {...field('fee')} />
+        </div>
+        <TextField label="Reason, such as the bank gives it" {...field('reason')} />
+        <CheckField label="Draft an invoice for the fee" {...field('charged')} />
+        <WouldPost action={dishonourReceipt} input={fee.ok ? { ...rest, fee: fee.value } : null} />
+        <SlipFoot
+          label="Take it back"
+          grave
+          busy={busy}
+          general={general}
+          leave="Leave it as it is"
+          onClose={onClose}
+        />
+      </form>
+    </Dialog>
+  );
+}
