@@ -1,6 +1,5 @@
 import type { Moment } from '@/core/book/changes';
 import { exchangeRateId } from '@/core/currency/exchangeRate';
-import { onePart } from '@/core/decisions/payments/onePart';
 import {
   blankAdjustment,
   blankDraft,
@@ -15,7 +14,7 @@ import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
 import { currency } from '@/core/kernel/currency';
 import { addDays, addMonths, type IsoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
-import { minor } from '@/core/kernel/money';
+import { type Minor, minor } from '@/core/kernel/money';
 import type { Result } from '@/core/kernel/result';
 import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
@@ -39,10 +38,11 @@ import {
   keepExchangeRate,
   keepRegistration,
   keepStyle,
+  keepWithholdingType,
 } from '@/store/setup/actions/taxSetup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
-import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, washingtonRegistration } from './setup';
+import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, DEMO_WITHHOLDING, demoBeginning, washingtonRegistration } from './setup';
 
 const OPERATOR = 'Aoife (sample)';
 
@@ -150,13 +150,25 @@ class DemoBuilder {
   private async receive(step: Extract<Step, { kind: 'receipt' }>, day: IsoDate): Promise<void> {
     const document = present(await this.db.documents.get(this.idOf(step.of)), step.of);
     const { currency } = document.content;
-    const amount = step.amount === undefined ? document.open : readTypedMoney(step.amount, currency);
-    if (amount === null) throw new Error(`demo: ${step.amount} is not like ${moneySample(currency)}`);
+    const read = (typed: string): Minor => {
+      const amount = readTypedMoney(typed, currency);
+      if (amount === null) throw new Error(`demo: ${typed} is not like ${moneySample(currency)}`);
+      return amount;
+    };
+    const sum = step.amount === undefined ? document.open : read(step.amount);
     const method = step.reference === 'Card' ? 'card' : step.reference === 'Cash' ? 'cash' : 'bank';
-    const allocations = [{ documentId: document.id, number: document.number, amount }];
+    const withheld = (step.withheld ?? []).map(({ typeId, amount }) => ({ typeId, amount: read(amount) }));
+    const money = sum > document.open ? document.open : sum;
     await this.act(
       recordReceipt,
-      onePart({ customerId: document.customerId, date: day, method, reference: step.reference, currency, allocations }),
+      {
+        customerId: document.customerId,
+        date: day,
+        reference: step.reference,
+        currency,
+        parts: [{ method, amount: sum }],
+        to: money === 0n ? [] : [{ documentId: document.id, number: document.number, money, withheld }],
+      },
       day,
     );
   }
@@ -260,6 +272,7 @@ export async function buildDemo(db: BookDb, today: IsoDate): Promise<void> {
   const housed = { value: { ...business, styleId: HOUSE_STYLE.id }, before: business };
   await builder.act(changeBusiness, housed, first);
   for (const customer of DEMO_CUSTOMERS) await builder.act(changeCustomer, customer, first);
+  await builder.act(keepWithholdingType, { value: DEMO_WITHHOLDING, isNew: true }, first);
   for (const value of DEMO_CERTIFICATES) await builder.act(keepCertificate, { value, isNew: true }, first);
   for (const item of DEMO_ITEMS) await builder.act(changeItem, item, first);
   for (const step of SCENARIO) await builder.perform(step);

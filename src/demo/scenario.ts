@@ -43,7 +43,10 @@ export type Step =
       readonly kind: 'receipt';
       readonly when: When;
       readonly of: string;
+      /** Money, in currency units; all that is open unless it is given. What is more than that is kept on account. */
       readonly amount?: string;
+      /** Tax kept back with it, by type. */
+      readonly withheld?: readonly { readonly typeId: string; readonly amount: string }[];
       readonly reference: string;
     }
   | { readonly kind: 'credit'; readonly when: When; readonly of: string; readonly reason: string }
@@ -192,7 +195,7 @@ export const SCENARIO: readonly Step[] = [
       { text: 'Training, remote', quantity: '3', price: '95.00', supply: 'service' },
     ],
   },
-  { kind: 'receipt', when: on(-1, 26), of: 'port', amount: '2000.00', reference: 'MPS part' },
+  { kind: 'receipt', when: on(-1, 26), of: 'port', amount: '2000.00', withheld: [{ typeId: 'KE-WHVAT', amount: '40.82' }], reference: 'MPS part' },
   {
     kind: 'invoice',
     when: on(-1, 28),
@@ -302,6 +305,8 @@ export const SCENARIO: readonly Step[] = [
   },
   { kind: 'send', when: on(0, 14), of: 'harbour-gauge' },
   { kind: 'receipt', when: on(0, 16), of: 'kilkerrin-gauge', reference: 'KB-9' },
+  // More than what is open, which is nothing: a deposit that is kept on account.
+  { kind: 'receipt', when: on(0, 17), of: 'salmon-hire', amount: '300.00', reference: 'CB deposit' },
   {
     kind: 'invoice',
     when: on(0, 19),

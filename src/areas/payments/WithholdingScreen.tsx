@@ -23,6 +23,7 @@ import { routes } from '../shell/routes';
 import { CertificateDialog } from './CertificateDialog';
 import { ClaimDialog } from './ClaimDialog';
 import { LetterDialog } from './LetterDialog';
+import { WithdrawDialog } from './WithdrawDialog';
 
 const LINK = 'underline decoration-rule underline-offset-4';
 
@@ -126,6 +127,7 @@ export function WithholdingScreen() {
   const [typeId, setTypeId] = useState('');
   const [asking, setAsking] = useState<'certificate' | 'claim' | 'letter' | null>(null);
   const [behind, setBehind] = useState('');
+  const [withdrawing, setWithdrawing] = useState<{ readonly id: string; readonly number: string } | null>(null);
   if (view === undefined) return <Sheet label="Withholding">{null}</Sheet>;
   const all = rowsOf(view.withheld, today());
   const rows = all.filter((row) => (year === '' || row.year === year) && (typeId === '' || row.typeId === typeId));
@@ -233,6 +235,7 @@ export function WithholdingScreen() {
         )}
         {asking === 'certificate' && <CertificateDialog withheld={view.withheld} onClose={close} />}
         {asking === 'claim' && <ClaimDialog withheld={view.withheld} onClose={close} />}
+        {withdrawing !== null && <WithdrawDialog {...withdrawing} onClose={() => setWithdrawing(null)} />}
         {asking === 'letter' && (
           <LetterDialog missing={view.withheld.filter((one) => lacks(one) > NOTHING)} onClose={close} />
         )}
@@ -246,9 +249,19 @@ export function WithholdingScreen() {
               <NoteRow
                 key={id}
                 label={
-                  <Link href={routes.customer(customerId)} className={LINK}>
-                    {number}, {writeDate(date)}
-                  </Link>
+                  <span className="inline-flex flex-wrap items-baseline gap-x-1.5">
+                    <Link href={routes.customer(customerId)} className={LINK}>
+                      {number}, {writeDate(date)}
+                    </Link>
+                    <Button
+                      weight="quiet"
+                      className="-my-1"
+                      aria-label={`Take back ${number}`}
+                      onClick={() => setWithdrawing({ id, number })}
+                    >
+                      Take back…
+                    </Button>
+                  </span>
                 }
                 figure={<Money amount={amount} currency={home} />}
               />

@@ -77,11 +77,6 @@ export function methodsOf({ parts }: Pick<Receipt, 'parts'>): string {
   return more.length === 0 ? first : `${[first, ...more.slice(0, -1)].join(', ')} and ${more.at(-1)}`;
 }
 
-/** The money of a receipt, without what was withheld. */
-export function moneyOf({ parts }: Pick<Receipt, 'parts'>): Minor {
-  return total(parts.map(({ amount }) => amount));
-}
-
 /** A cheque whose day has not come. */
 export function isPostDated({ valueDate }: Pick<Receipt, 'valueDate'>, on: IsoDate): boolean {
   return valueDate > on;

@@ -14,10 +14,8 @@ import { discountDoubt } from '@/core/settlement/discount';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Withheld } from '@/core/settlement/withholding';
 import type { WithholdingType } from '@/core/tax/withholding';
-import type { CreditMaterial } from '../sales/credit';
-import type { Position } from './position';
 import { type PartInput, readParts } from './receiptParts';
-import { type SettlingInput, settleAll } from './settleAll';
+import { type SettleAllMaterial, type SettlingInput, settleAll } from './settleAll';
 import { worthOn } from './worth';
 
 /** Days beyond which a receipt is asked about. */
@@ -41,10 +39,8 @@ export interface ReceiptInput {
   readonly agreed?: boolean;
 }
 
-export interface ReceiveMaterial {
+export interface ReceiveMaterial extends SettleAllMaterial {
   readonly customer: CustomerRow | undefined;
-  /** The documents that it settles, as they are now, with all that was made of them. */
-  readonly position: Position;
   readonly series: Series;
   /** Where a receipt of the typed number is there already. */
   readonly numberTaken: boolean;
@@ -52,8 +48,6 @@ export interface ReceiveMaterial {
   /** Rate of the money's currency on its day; null where none is known or needed. */
   readonly rate: RateOn | null;
   readonly withholdingTypes: readonly WithholdingType[];
-  /** What a credit note on each document looks at, by its id, where a discount is taken. */
-  readonly credits: ReadonlyMap<string, Omit<CreditMaterial, 'invoice' | 'allocations' | 'transmissions'>>;
 }
 
 /** A day before the book is refused, one that money hardly came on is asked about; so is a discount that was not offered so. */

@@ -8,9 +8,8 @@ import { type Minor, NOTHING, plus, total } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import { accountFor } from '@/core/ledger/account';
 import { type Credit, leftOfCredit } from '@/core/settlement/allocation';
-import { notesOn, writeCredit } from '../sales/credit';
+import { type CreditMaterial, notesOn, writeCredit } from '../sales/credit';
 import { materialIn, type Position, positionAfter } from './position';
-import type { ReceiveMaterial } from './recordReceipt';
 import { bringTogether, changesOfSettled, closeDebt, type Settled } from './settle';
 import { reopened } from './writeOff';
 
@@ -26,6 +25,14 @@ export interface SettlingInput {
   readonly discount?: Minor;
   /** A small rest that is closed to an account. */
   readonly difference?: { readonly amount: Minor; readonly account: string };
+}
+
+/** What settling looks at. */
+export interface SettleAllMaterial {
+  /** The documents that are settled, as they are now, with all that was made of them. */
+  readonly position: Position;
+  /** What a credit note on each document looks at, by its id, where a discount is taken. */
+  readonly credits: ReadonlyMap<string, Omit<CreditMaterial, 'invoice' | 'allocations' | 'transmissions'>>;
 }
 
 interface Running {
@@ -56,7 +63,7 @@ function settleOne(
   input: SettlingInput,
   path: string,
   { date, credited }: Days,
-  material: ReceiveMaterial,
+  material: SettleAllMaterial,
   moment: Moment,
 ): Result<Running> {
   const { documentId, money, withheld = [], discount = NOTHING, difference } = input;
@@ -117,7 +124,7 @@ function creditDiscount(
   amount: Minor,
   path: string,
   date: IsoDate,
-  { credits }: ReceiveMaterial,
+  { credits }: SettleAllMaterial,
   moment: Moment,
 ): Result<Running> {
   const invoice = now.position.debts.get(documentId);
@@ -162,7 +169,7 @@ export function settleAll(
   credit: Credit,
   to: readonly SettlingInput[],
   days: Days,
-  material: ReceiveMaterial,
+  material: SettleAllMaterial,
   moment: Moment,
 ): Result<{ readonly credit: Credit; readonly changes: readonly RowChanges[] }> {
   let now: Running = { position: material.position, credit, series: new Map(), changes: [] };

@@ -56,14 +56,6 @@ export function findReceipts(db: BookDb, query: string, limit: number): Promise<
   return found(db.receipts as unknown as Table<Receipt, string>, query, limit);
 }
 
-/** Open invoices of a customer, oldest due first. */
-export async function openInvoices(db: BookDb, customerId: string): Promise<IssuedDocument[]> {
-  const open = await db.documents.where('[customerId+isOpen]').equals([customerId, 1]).toArray();
-  return open
-    .filter((document) => document.open > 0n)
-    .sort((a, b) => (a.dueDate + a.number < b.dueDate + b.number ? -1 : 1));
-}
-
 /** Open invoices, those from before the book included, of which a part was due before a day; oldest first. */
 export async function overdueInvoices(db: BookDb, today: string, limit: number): Promise<IssuedDocument[]> {
   const found = await Promise.all(
