@@ -42,7 +42,14 @@ import {
 } from '@/store/setup/actions/taxSetup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
-import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, DEMO_WITHHOLDING, demoBeginning, washingtonRegistration } from './setup';
+import {
+  DEMO_CERTIFICATES,
+  DEMO_CUSTOMERS,
+  DEMO_ITEMS,
+  DEMO_WITHHOLDING,
+  demoBeginning,
+  washingtonRegistration,
+} from './setup';
 
 const OPERATOR = 'Aoife (sample)';
 

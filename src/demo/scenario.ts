@@ -195,7 +195,14 @@ export const SCENARIO: readonly Step[] = [
       { text: 'Training, remote', quantity: '3', price: '95.00', supply: 'service' },
     ],
   },
-  { kind: 'receipt', when: on(-1, 26), of: 'port', amount: '2000.00', withheld: [{ typeId: 'KE-WHVAT', amount: '40.82' }], reference: 'MPS part' },
+  {
+    kind: 'receipt',
+    when: on(-1, 26),
+    of: 'port',
+    amount: '2000.00',
+    withheld: [{ typeId: 'KE-WHVAT', amount: '40.82' }],
+    reference: 'MPS part',
+  },
   {
     kind: 'invoice',
     when: on(-1, 28),

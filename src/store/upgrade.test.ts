@@ -72,15 +72,17 @@ const SINCE_V3 = ['styles', 'savedViews', 'attachments'];
 const SINCE_V4 = ['transmissions'];
 const SINCE_V5 = ['looks'];
 const SINCE_V6 = ['allocations', 'refunds'];
+const SINCE_V7 = ['withheld', 'withholdingCertificates', 'withholdingClaims'];
 
-/** A stored book of version 2 to 5; only the keys matter, as the old program's indexes are not read. */
-async function storedAs(version: 2 | 3 | 4 | 5, name: string): Promise<void> {
+/** A stored book of version 2 to 6; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3 | 4 | 5 | 6, name: string): Promise<void> {
   const old = new Dexie(name);
   const later = [
     ...(version < 3 ? SINCE_V3 : []),
     ...(version < 4 ? SINCE_V4 : []),
     ...(version < 5 ? SINCE_V5 : []),
-    ...SINCE_V6,
+    ...(version < 6 ? SINCE_V6 : []),
+    ...SINCE_V7,
   ];
   const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
   old.version(version).stores({
@@ -314,5 +316,52 @@ describe('a book of version 5', () => {
     await storedAs(5, 'upgrade-stored-5');
     const stored = await archiveBook(new BookDb('upgrade-stored-5'), AT);
     expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-5', fixture(5)), AT));
+  });
+});
+
+describe('a book of version 6', () => {
+  test('gains parts of receipts, what was withheld at issue, and accounts for what is new', async () => {
+    const db = await opened('upgrade-6', fixture(6));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(6)));
+    const receipts = await db.receipts.toArray();
+    expect(receipts.map(({ parts, valueDate, date }) => [parts, valueDate === date])).toEqual([
+      [
+        [
+          {
+            method: 'cheque',
+            account: '1000',
+            amount: 15000n,
+            charge: 0n,
+            home: 15000n,
+            cheque: { number: '', date: '2026-01-12' },
+          },
+        ],
+        true,
+      ],
+      // 10.00 USD at 1 ÷ 1.0850 are 9.22.
+      [[{ method: 'cash', account: '1010', amount: 1000n, charge: 0n, home: 922n, cheque: null }], true],
+    ]);
+    // 5 % of 100.00 and 3 % of 123.00 at issue; a credit note of 30.00 takes 30 ÷ 123 of each back, 1.22 and 0.90.
+    const withheld = await db.withheld.toArray();
+    expect(withheld.map(({ typeId, documentNumber, home }) => [documentNumber, typeId, home]).sort()).toEqual([
+      ['CN-2026-0001', 'W3', -90n],
+      ['CN-2026-0001', 'W5', -122n],
+      ['INV-2026-0002', 'W3', 369n],
+      ['INV-2026-0002', 'W5', 500n],
+      ['INV-2026-0003', 'W3', expect.any(BigInt)],
+      ['INV-2026-0003', 'W5', expect.any(BigInt)],
+    ]);
+    const codeOf = async (role: string) => (await db.accounts.filter((a) => a.role === role).first())?.code;
+    expect(
+      await Promise.all(['withholding-refunds', 'settlement-discounts', 'bank-charges', 'bad-debts'].map(codeOf)),
+    ).toEqual(['1310', '4910', '7930', '7940']);
+    expect((await db.documents.toArray()).every(({ writtenOff }) => writtenOff === 0n)).toBe(true);
+    expect((await db.registrations.toArray()).every(({ badDebtRelief }) => badDebtRelief)).toBe(true);
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(6, 'upgrade-stored-6');
+    const stored = await archiveBook(new BookDb('upgrade-stored-6'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-6', fixture(6)), AT));
   });
 });

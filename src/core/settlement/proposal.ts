@@ -24,8 +24,15 @@ const offered = ({ document }: Debt, on: IsoDate): Minor => {
   return offer === null || on > offer.until ? NOTHING : offer.most;
 };
 
-const keptBack = ({ document, withheld }: Debt, settling: Minor): Proposal['withheld'] =>
-  expectedWith(document, settling, withheld).map(({ type, amount }) => ({ typeId: type.id, amount }));
+/** What is expected to be kept back with what settles `settling`, never more than that. */
+function keptBack({ document, withheld }: Debt, settling: Minor): Proposal['withheld'] {
+  let room = settling;
+  return expectedWith(document, settling, withheld).flatMap(({ type, amount }) => {
+    const part = amount < room ? amount : room;
+    room = minus(room, part);
+    return part > 0n ? [{ typeId: type.id, amount: part }] : [];
+  });
+}
 
 const sumOf = (withheld: Proposal['withheld']): Minor => total(withheld.map(({ amount }) => amount));
 
@@ -33,8 +40,11 @@ const sumOf = (withheld: Proposal['withheld']): Minor => total(withheld.map(({ a
 export function wholeProposal(debt: Debt, on: IsoDate): Proposal {
   const { open } = debt.document;
   const discount = offered(debt, on);
-  const withheld = keptBack(debt, open);
-  return { money: minus(minus(open, discount), sumOf(withheld)), withheld, discount };
+  const kept = keptBack(debt, open);
+  const room = minus(open, discount);
+  // Where tax takes all that is open, nothing is left to be discounted.
+  if (sumOf(kept) > room) return { money: minus(open, sumOf(kept)), withheld: kept, discount: NOTHING };
+  return { money: minus(room, sumOf(kept)), withheld: kept, discount };
 }
 
 /** What goes with an amount of money that settles a part of a document; all that is left where the money reaches that far. */

@@ -1,7 +1,6 @@
-import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minor, minus, NOTHING, negated, total } from '@/core/kernel/money';
+import { type Minor, negated } from '@/core/kernel/money';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 
 /** What of a sum settles one document. */
@@ -91,28 +90,4 @@ export interface OnReceivables {
 /** Money on account, as it stands on receivables: below zero. */
 export function onReceivables({ customerId, openHome }: Receipt): OnReceivables {
   return { customerId, openHome: negated(openHome) };
-}
-
-/** Fills open documents with an amount, oldest due first. What is left over is returned with them. */
-export function allocateOldestFirst(
-  open: readonly IssuedDocument[],
-  amount: Minor,
-): { readonly allocations: readonly Settling[]; readonly left: Minor } {
-  let left = amount;
-  const allocations: Settling[] = [];
-  const oldestFirst = [...open].sort((a, b) =>
-    a.dueDate === b.dueDate ? (a.number < b.number ? -1 : 1) : a.dueDate < b.dueDate ? -1 : 1,
-  );
-  for (const document of oldestFirst) {
-    if (left <= 0n) break;
-    if (document.open <= 0n) continue;
-    const part = left < document.open ? left : document.open;
-    allocations.push({ documentId: document.id, number: document.number, amount: part });
-    left = minus(left, part);
-  }
-  return { allocations, left };
-}
-
-export function allocated(allocations: readonly Settling[]): Minor {
-  return allocations.length === 0 ? NOTHING : minor(total(allocations.map((a) => a.amount)));
 }

@@ -108,6 +108,7 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
           ]}
           {...field('basis')}
         />
+        <CheckField label="Takes the tax of bad debts back" {...field('badDebtRelief')} />
         <ChoiceField label="The return is given in" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
         <TextField label="Smallest coin" hint="Such as 0.05; empty for none" {...field('rounding.cashStep')} />
         <ChoiceField

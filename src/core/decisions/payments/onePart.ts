@@ -1,6 +1,6 @@
-import type { Minor } from '@/core/kernel/money';
+import { type Minor, total } from '@/core/kernel/money';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
-import { allocated, type Settling } from '@/core/settlement/receipt';
+import type { Settling } from '@/core/settlement/receipt';
 import type { ReceiptInput } from './recordReceipt';
 
 interface OnePart extends Omit<ReceiptInput, 'parts' | 'to'> {
@@ -14,7 +14,7 @@ interface OnePart extends Omit<ReceiptInput, 'parts' | 'to'> {
 export function onePart({ method, allocations, sum, ...head }: OnePart): ReceiptInput {
   return {
     ...head,
-    parts: [{ method, amount: sum ?? allocated(allocations) }],
+    parts: [{ method, amount: sum ?? total(allocations.map((one) => one.amount)) }],
     to: allocations.map(({ documentId, number, amount }) => ({ documentId, number, money: amount })),
   };
 }
