@@ -1,0 +1,234 @@
+import { expect, type Page, test } from '@playwright/test';
+import { openMade } from './moneyBook';
+import { bytesOf, expectAccessible, more, pdfText } from './support';
+
+const entries = (page: Page) => page.getByRole('complementary').getByRole('region', { name: 'Entries' });
+
+/** A new receipt of the customer that begins with “bally”. */
+async function receiptOf(page: Page, customer = 'bally'): Promise<void> {
+  await page.goto('/receipts/new');
+  await page.getByRole('combobox', { name: 'Customer' }).fill(customer);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Amount received').first()).toBeVisible();
+}
+
+async function recorded(page: Page): Promise<void> {
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
+}
+
+test('five invoices are paid by two parts, with tax withheld and a discount', async ({ page }) => {
+  await openMade(page, 'five invoices, one with a discount, of a customer that keeps tax back');
+  await receiptOf(page);
+  await page.getByRole('button', { name: 'All' }).click();
+  // 1,000.00 at 23 % is 1,230.00: less 2 % is 24.60, less 5 % of the net is 50.00.
+  await expect(page.getByLabel('Money for INV-2026-0005')).toHaveValue('1,155.40');
+  await expect(page.getByLabel('Withholding 5 % withheld from INV-2026-0005')).toHaveValue('50.00');
+  await expect(page.getByLabel('Discount on INV-2026-0005')).toHaveValue('24.60');
+  // 1,230.00 less 50.00 of the others is 1,180.00.
+  await expect(page.getByRole('button', { name: 'Record 2,335.40 EUR' })).toBeVisible();
+  await page.getByRole('button', { name: 'Came in another way too' }).click();
+  await page.getByLabel('Amount received 1').fill('2000');
+  await page.getByLabel('How 2').selectOption('cheque');
+  await page.getByLabel('Cheque number 2').fill('000117');
+  await page.getByLabel('Amount received 2').fill('335.40');
+  await expect(page.getByText('Left over').locator('..')).toContainText('0.00');
+  await expect(entries(page).getByText('Dr Tax withheld by customers')).toBeVisible();
+  await expect(entries(page).getByText('Dr Settlement discounts')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Checks' })).toContainText('ask for the certificate');
+  await expectAccessible(page, 'a receipt of two parts');
+  await recorded(page);
+  const came = page.getByRole('table', { name: 'What came' });
+  await expect(came.getByRole('row', { name: /000117/ })).toContainText('335.40');
+  await expect(came.getByRole('row').last()).toContainText('2,435.40');
+  await page.getByRole('link', { name: 'INV-2026-0005' }).first().click();
+  await expect(page.getByRole('main').getByText(/paid ·/)).toBeVisible();
+  await page.getByRole('region', { name: 'Settlement' }).getByRole('link', { name: 'CN-2026-0001' }).click();
+  await expect(page.getByText('Discount for paying INV-2026-0005 early')).toBeVisible();
+});
+
+test('a sum and Enter settle five invoices oldest first in few keys', async ({ page }) => {
+  await openMade(page, 'five invoices');
+  await page.goto('/receipts/new');
+  await page.getByRole('combobox', { name: 'Customer' }).focus();
+  let keys = 0;
+  const press = async (key: string) => {
+    keys += 1;
+    await page.keyboard.press(key);
+  };
+  await page.keyboard.type('bally');
+  await expect(page.getByRole('option', { name: /Ballyvaughan/ })).toBeVisible();
+  await press('Enter');
+  await expect(page.getByLabel('Amount received')).toBeVisible();
+  for (
+    let i = 0;
+    i < 12 && !(await page.getByLabel('Amount received').evaluate((e) => e === document.activeElement));
+    i++
+  )
+    await press('Tab');
+  await page.keyboard.type('1845');
+  await press('Enter');
+  await expect(page.getByLabel('Money for INV-2026-0005')).toHaveValue('615.00');
+  await press('Control+Enter');
+  await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
+  expect(keys).toBeLessThanOrEqual(25);
+});
+
+test('a cheque comes back after its invoice was paid and its period filed', async ({ page }) => {
+  await openMade(page, 'an invoice of August on payment basis, paid by cheque, its period filed');
+  await page.goto('/receipts');
+  await page.getByRole('link', { name: /REC-0001/ }).click();
+  await page.getByRole('button', { name: 'It came back unpaid…' }).click();
+  const slip = page.getByRole('dialog');
+  await slip.getByLabel('Fee of the bank, EUR').fill('7.50');
+  await slip.getByLabel(/^Reason/).fill('No funds');
+  await expect(slip.getByText('Dr Output tax')).toBeVisible();
+  await expectAccessible(page, 'a receipt that came back');
+  await slip.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/Came back unpaid on 23 Nov 2026: No funds/)).toBeVisible();
+  await page.getByRole('link', { name: 'INV-2026-0001' }).click();
+  await expect(page.getByRole('main').getByText(/overdue ·/)).toBeVisible();
+  // Its tax goes back in the period of the day.
+  await page.goto('/tax');
+  await expect(
+    page.getByRole('toolbar', { name: 'Tax periods' }).getByRole('button', { name: /Nov–Dec/ }),
+  ).toContainText('−23.00');
+});
+
+test('a post-dated cheque covers its invoice, and stands apart until its day', async ({ page }) => {
+  await openMade(page, 'one invoice');
+  await receiptOf(page);
+  await page.getByLabel('How').selectOption('cheque');
+  await page.getByLabel('Cheque number').fill('000118');
+  await page.getByLabel('Date of the cheque').fill('2026-12-15');
+  await page.getByLabel('Amount received').fill('123');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Checks' })).toContainText('Post-dated: it counts from 15 Dec 2026');
+  await recorded(page);
+  await page.getByRole('link', { name: 'INV-2026-0001' }).click();
+  await expect(page.getByText('Covered by a post-dated cheque until 15 Dec 2026.')).toBeVisible();
+  await page.goto('/receipts/customers');
+  const owed = page.getByRole('table', { name: 'What customers owe, by age' });
+  await expect(owed.getByRole('row', { name: /Ballyvaughan/ })).toContainText('123.00');
+  await owed.getByRole('link', { name: /Ballyvaughan/ }).click();
+  await expect(page.getByText(/Post-dated cheque of 15 Dec 2026/)).toBeVisible();
+  await expectAccessible(page, 'the account of a customer');
+});
+
+test('a foreign receipt takes what the bank credited, and its charge', async ({ page }) => {
+  await openMade(page, 'an invoice in dollars');
+  await receiptOf(page);
+  await page.getByLabel('Worth in EUR').fill('1100');
+  await page.getByLabel('Bank charge').fill('10');
+  await page.getByLabel('Amount received').fill('1230');
+  await page.keyboard.press('Enter');
+  // 1,230.00 ÷ 1.0850 stood at 1,133.64; the charge is 10 × 1,100 ÷ 1,230 = 8.94.
+  await expect(entries(page)).toContainText('8.94');
+  await expect(entries(page)).toContainText('1,091.06');
+  await recorded(page);
+  await expect(page.getByRole('table', { name: 'What came' })).toContainText('1,100.00');
+});
+
+test('a debt is written off with relief, comes into its return, and is undone', async ({ page }) => {
+  await openMade(page, 'one invoice');
+  await page.goto('/sales');
+  await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'INV-2026-0001' }).click();
+  await more(page, 'Write it off…');
+  const slip = page.getByRole('dialog');
+  await slip.getByRole('button', { name: 'Write it off' }).click();
+  await expect(slip.getByText('Say why it is given up.')).toBeVisible();
+  await slip.getByLabel('Reason').fill('Insolvent');
+  await expect(slip.getByText('Dr Bad debts')).toBeVisible();
+  await expectAccessible(page, 'a write-off');
+  await slip.getByRole('button', { name: 'Write it off' }).click();
+  await expect(page.getByRole('main').getByText(/written off ·/)).toBeVisible();
+  const toolbar = page.getByRole('toolbar', { name: 'Tax periods' });
+  await expect(toolbar.getByRole('button', { name: /Nov–Dec/ })).toContainText('−23.00');
+  await page.getByRole('button', { name: /^Undo written off/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await expect(toolbar.getByRole('button', { name: /Nov–Dec/ })).toContainText('0.00');
+});
+
+test('one certificate covers three receipts, and is claimed', async ({ page }) => {
+  await openMade(page, 'three invoices of a customer that keeps tax back');
+  for (const _ of [1, 2, 3]) {
+    await receiptOf(page);
+    await page.getByLabel('Date', { exact: true }).fill('2026-09-20');
+    await page.getByRole('checkbox').first().check();
+    await recorded(page);
+  }
+  await page.goto('/today');
+  await expect(page.getByRole('heading', { name: 'Withholding certificates missing' })).toBeVisible();
+  await page.getByRole('link', { name: /Withholding 5 %, REC-2026-0001/ }).click();
+  const table = page.getByRole('table', { name: 'Withheld by customer' });
+  await expect(table.getByRole('row', { name: /Ballyvaughan/ })).toContainText('80.00');
+  await page.getByRole('button', { name: 'Ask for what is missing' }).click();
+  const [letter] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('dialog').getByRole('button', { name: 'Save PDF' }).click(),
+  ]);
+  expect((await pdfText(await bytesOf(letter))).text).toMatch(/Withholding certificates[\s\S]*80\.00/);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Enter a certificate' }).click();
+  const slip = page.getByRole('dialog');
+  await slip.getByLabel('Number').fill('C-118');
+  await slip
+    .getByLabel('Its file')
+    .setInputFiles({ name: 'c118.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4') });
+  await expectAccessible(page, 'a certificate');
+  await slip.getByRole('button', { name: 'Enter it' }).click();
+  await expect(page.getByRole('region', { name: 'Certificates' })).toContainText('C-118');
+  await page.getByRole('button', { name: 'Claim', exact: true }).click();
+  await slip.getByLabel('How').selectOption('refund');
+  await expect(slip.getByText('Cr Tax withheld by customers')).toBeVisible();
+  await slip.getByRole('button', { name: 'Claim it' }).click();
+  await expect(table.getByRole('row').last()).toContainText('80.00');
+  await expect(page.getByRole('region', { name: 'Claims' })).toContainText('asked back');
+  await expectAccessible(page, 'withholding');
+});
+
+test('on payment basis parts release their tax, and undoing takes it back', async ({ page }) => {
+  await openMade(page, 'an invoice on payment basis');
+  const period = page.getByRole('toolbar', { name: 'Tax periods' }).getByRole('button', { name: /Nov–Dec/ });
+  await receiptOf(page);
+  await page.getByLabel('Amount received').fill('41');
+  await page.keyboard.press('Enter');
+  await expect(entries(page)).toContainText('7.67');
+  await recorded(page);
+  await expect(period).toContainText('7.67');
+  await page.getByRole('button', { name: 'Undo INV-2026-0001' }).click();
+  await expect(page.getByRole('dialog').getByText('Cr Output tax not yet due')).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await expect(period).toContainText('0.00');
+});
+
+test('a statement of account and a receipt print in the customer’s words', async ({ page }) => {
+  await openMade(page, 'two invoices');
+  await receiptOf(page);
+  await page.getByLabel('Amount received').fill('200');
+  await page.keyboard.press('Enter');
+  await recorded(page);
+  await page.getByRole('button', { name: 'See it printed' }).click();
+  const save = async (name: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('dialog').getByRole('button', { name }).click(),
+    ]);
+    return (await pdfText(await bytesOf(file))).text;
+  };
+  expect(await save('Save PDF')).toMatch(/Receipt[\s\S]*REC-2026-0001[\s\S]*INV-2026-0001[\s\S]*123\.00/);
+  await page.keyboard.press('Escape');
+  await page.getByRole('main').getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
+  await page.getByRole('button', { name: 'Statement of account' }).click();
+  expect(await save('Save PDF')).toMatch(/Statement of account[\s\S]*INV-2026-0002[\s\S]*169\.00/);
+  await page.getByLabel('What it holds').selectOption('span');
+  const whole = await save('Save PDF');
+  expect(whole).toMatch(/Opening balance[\s\S]*Payment received REC-2026-0001[\s\S]*200\.00/);
+  await page.keyboard.press('Escape');
+  await page.goto('/receipts/list');
+  await page.getByLabel('Number, customer or reference').fill('bally');
+  await expect(page.getByRole('table', { name: 'Receipts' }).getByRole('row')).toHaveCount(2);
+  await page.getByLabel('Standing').selectOption('dishonoured');
+  await expect(page.getByText('No receipt is of this kind.')).toBeVisible();
+  await expectAccessible(page, 'all receipts');
+});
