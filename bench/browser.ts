@@ -16,6 +16,7 @@ import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { act, draftOf, freshBook, KEPT_FROM, momentOn, rowsRead, timed } from './books';
 import { writtenInWorker } from './einvoice';
 import { findingAgainstSmall } from './finding';
+import { moneyAgainstSmall } from './money';
 
 /* Runs inside Chromium: what is measured here is real IndexedDB. Times in milliseconds. */
 
@@ -149,7 +150,7 @@ async function periodAgainstSmall(large: number, small: number) {
 }
 
 Object.assign(globalThis, {
-  bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall, writtenInWorker },
+  bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall, moneyAgainstSmall, writtenInWorker },
 });
 
 /** What the page offers to the script that drives it. */
@@ -157,5 +158,6 @@ export interface Bench {
   readonly issueAgainstRaw: typeof issueAgainstRaw;
   readonly periodAgainstSmall: typeof periodAgainstSmall;
   readonly findingAgainstSmall: typeof findingAgainstSmall;
+  readonly moneyAgainstSmall: typeof moneyAgainstSmall;
   readonly writtenInWorker: typeof writtenInWorker;
 }

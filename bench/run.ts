@@ -100,6 +100,21 @@ async function finding(page: Page): Promise<void> {
     );
 }
 
+/** (i) Money in a large book, against a small one. */
+async function money(page: Page): Promise<void> {
+  const { receipt, smallReceipt, reads } = await page.evaluate(
+    (name) => (globalThis[name] as unknown as Bench).moneyAgainstSmall(100_000, 1000),
+    WITH_BENCH,
+  );
+  console.log(
+    `(i) a receipt over 20 invoices among 100,000 documents: ${receipt.read} rows read, ${receipt.written} written, ratio ${(receipt.read / receipt.written).toFixed(2)}, ${receipt.time.toFixed(1)} ms; among 1,000: ${smallReceipt.read} read, ${smallReceipt.time.toFixed(1)} ms; ratio ${(receipt.time / smallReceipt.time).toFixed(2)}`,
+  );
+  for (const { name, read, smallRead, time, smallTime } of reads)
+    console.log(
+      `(i) ${name} among 100,000 documents: ${read} rows read, ${time.toFixed(1)} ms; among 1,000: ${smallRead} rows, ${smallTime.toFixed(1)} ms; ratio ${(time / smallTime).toFixed(2)}`,
+    );
+}
+
 async function inChromium(parts: readonly ((page: Page) => Promise<void>)[]): Promise<void> {
   const { address, close } = await servePage(join(ROOT, 'bench/browser.ts'));
   const profile = mkdtempSync(join(tmpdir(), 'able-bench-'));
@@ -124,7 +139,7 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 
 if (wants('a')) computeAgainstJson();
 if (wants('d')) decideAgainstCompute();
-const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding }).flatMap(([name, part]) =>
+const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money }).flatMap(([name, part]) =>
   wants(name) ? [part] : [],
 );
 if (parts.length > 0) await inChromium(parts);

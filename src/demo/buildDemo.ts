@@ -38,18 +38,10 @@ import {
   keepExchangeRate,
   keepRegistration,
   keepStyle,
-  keepWithholdingType,
 } from '@/store/setup/actions/taxSetup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
 import { SCENARIO, type ScenarioLine, type Step, type When } from './scenario';
-import {
-  DEMO_CERTIFICATES,
-  DEMO_CUSTOMERS,
-  DEMO_ITEMS,
-  DEMO_WITHHOLDING,
-  demoBeginning,
-  washingtonRegistration,
-} from './setup';
+import { DEMO_CERTIFICATES, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, washingtonRegistration } from './setup';
 
 const OPERATOR = 'Aoife (sample)';
 
@@ -279,7 +271,6 @@ export async function buildDemo(db: BookDb, today: IsoDate): Promise<void> {
   const housed = { value: { ...business, styleId: HOUSE_STYLE.id }, before: business };
   await builder.act(changeBusiness, housed, first);
   for (const customer of DEMO_CUSTOMERS) await builder.act(changeCustomer, customer, first);
-  await builder.act(keepWithholdingType, { value: DEMO_WITHHOLDING, isNew: true }, first);
   for (const value of DEMO_CERTIFICATES) await builder.act(keepCertificate, { value, isNew: true }, first);
   for (const item of DEMO_ITEMS) await builder.act(changeItem, item, first);
   for (const step of SCENARIO) await builder.perform(step);

@@ -9,7 +9,6 @@ import { blankCustomer, type Customer, type TaxNumber } from '@/core/parties/cus
 import { packOf } from '@/core/tax/packs';
 import type { Registration } from '@/core/tax/registration';
 import { prepareSetup, type TaxSetup } from '@/core/tax/taxSetup';
-import type { WithholdingType } from '@/core/tax/withholding';
 
 /*
  * Corran Point Instruments and everyone it deals with are made up. Numbers pass their check digits
@@ -97,20 +96,6 @@ export function demoSetup(keptFrom: IsoDate): TaxSetup {
     withholdingTypes: [],
   });
 }
-
-/** What a port keeps back from what it pays. */
-export const DEMO_WITHHOLDING: WithholdingType = {
-  id: 'KE-WHVAT',
-  name: 'Withheld by the port (sample)',
-  base: 'net',
-  rates: [{ from: isoDate('2020-01-01'), percent: decimal('2') }],
-  currency: currency('EUR'),
-  thresholdDocument: decimal('0'),
-  thresholdYear: decimal('0'),
-  when: 'on-payment',
-  certificate: true,
-  source: 'sample',
-};
 
 export const DEMO_CERTIFICATES: readonly Certificate[] = [
   {
