@@ -58,6 +58,7 @@ export function AgedList() {
       );
     },
   });
+  const cheques = rows.some((row) => row.cheques !== NOTHING);
   const heads = ['Not yet due', ...ageHeads(limits)];
   const only = new Set(rows.map(({ currency }) => currency)).size <= 1 ? (rows[0]?.currency ?? home) : null;
   const sum = (of: (row: AgedRow) => bigint) =>
@@ -110,6 +111,17 @@ export function AgedList() {
               cell: ({ aged, currency }) =>
                 aged.held === NOTHING ? '' : <Money amount={aged.held} currency={currency} />,
             },
+            ...(cheques
+              ? [
+                  {
+                    head: 'Post-dated cheques',
+                    align: 'right',
+                    value: (row) => row.cheques,
+                    cell: (row) =>
+                      row.cheques === NOTHING ? '' : <Money amount={row.cheques} currency={row.currency} />,
+                  } satisfies DataColumn<AgedRow>,
+                ]
+              : []),
             {
               head: 'Balance',
               align: 'right',
@@ -124,6 +136,7 @@ export function AgedList() {
                 '',
                 ...heads.map((_, i) => sum(({ aged }) => aged.columns[i] ?? NOTHING)),
                 sum(({ aged }) => aged.held),
+                ...(cheques ? [sum((row) => row.cheques)] : []),
                 sum(({ aged }) => aged.balance),
               ],
             })}

@@ -1,6 +1,8 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { type IsoDate, writeDate, writeDay } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated } from '@/core/kernel/money';
@@ -20,11 +22,15 @@ import { type CustomerAccount as Account, customerAccount } from '@/store/custom
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
+import { type MenuEntry, SmallMenu } from '@/ui/Menu';
 import { Money } from '@/ui/Money';
 import { Empty, Margin, Note, NoteRow, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { ListTable } from '../shared/ListTable';
+import { AllocateDialog, type CreditLeft } from '../shared/settlement/AllocateDialog';
 import { OnAccount } from '../shared/settlement/OnAccount';
+import { RefundDialog } from '../shared/settlement/RefundDialog';
+import { WriteOffDialog } from '../shared/settlement/WriteOffDialog';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -71,51 +77,88 @@ function Ages({
   );
 }
 
-function OpenItems({ items, on }: { readonly items: readonly OpenItem[]; readonly on: IsoDate }) {
+/** What can be done with an open item where it stands. */
+type Doing =
+  | { readonly what: 'write-off'; readonly document: IssuedDocument }
+  | { readonly what: 'settle' | 'refund'; readonly credit: CreditLeft };
+
+interface OpenItemsProps {
+  readonly items: readonly OpenItem[];
+  readonly documents: readonly IssuedDocument[];
+  readonly on: IsoDate;
+}
+
+function OpenItems({ items, documents, on }: OpenItemsProps) {
+  const router = useRouter();
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const close = () => setDoing(null);
+  const entriesOf = ({ id, number, customerId, currency, open }: OpenItem): readonly MenuEntry[] => {
+    const document = documents.find((one) => one.id === id);
+    if (open > 0n && document !== undefined)
+      return [
+        { words: 'Record a receipt', onSelect: () => router.push(routes.receiptFor(id)) },
+        { words: 'Write it off…', onSelect: () => setDoing({ what: 'write-off', document }) },
+      ];
+    const credit = { id, number, customerId, currency, left: negated(open) };
+    return [
+      { words: 'Settle with it…', onSelect: () => setDoing({ what: 'settle', credit }) },
+      { words: 'Refund it…', onSelect: () => setDoing({ what: 'refund', credit }) },
+    ];
+  };
   return (
-    <ListTable
-      caption="Open items"
-      rows={items}
-      keyOf={({ id }) => id}
-      columns={[
-        {
-          head: 'Number',
-          value: ({ number }) => number,
-          cell: (item) => (
-            <Link href={pathOf(item)} className={LINK}>
-              {item.number}
-            </Link>
-          ),
-        },
-        { head: 'Date', value: ({ date }) => date, cell: ({ date }) => writeDate(date) },
-        {
-          head: 'Due',
-          value: ({ due }) => due,
-          cell: ({ open, parts, due }) =>
-            open < 0n ? (
-              <span className="text-soft">on account</span>
-            ) : (
-              <span className={ageOf(due, on, AGE_LIMITS) > 0 ? 'text-brick' : ''}>
-                {parts.length > 1 ? parts.map((part) => writeDay(part.due)).join(', ') : writeDate(due)}
-                {ageOf(due, on, AGE_LIMITS) > 0 && ' ▲'}
-              </span>
+    <>
+      <ListTable
+        caption="Open items"
+        rows={items}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            head: 'Number',
+            value: ({ number }) => number,
+            cell: (item) => (
+              <Link href={pathOf(item)} className={LINK}>
+                {item.number}
+              </Link>
             ),
-        },
-        { head: 'Reference', cell: ({ reference }) => reference },
-        {
-          head: 'Amount',
-          align: 'right',
-          value: ({ amount }) => amount,
-          cell: ({ amount, currency }) => <Money amount={amount} currency={currency} />,
-        },
-        {
-          head: 'Open',
-          align: 'right',
-          value: ({ open }) => open,
-          cell: ({ open, currency }) => <Money amount={open} currency={currency} />,
-        },
-      ]}
-    />
+          },
+          { head: 'Date', value: ({ date }) => date, cell: ({ date }) => writeDate(date) },
+          {
+            head: 'Due',
+            value: ({ due }) => due,
+            cell: ({ open, parts, due }) =>
+              open < 0n ? (
+                <span className="text-soft">on account</span>
+              ) : (
+                <span className={ageOf(due, on, AGE_LIMITS) > 0 ? 'text-brick' : ''}>
+                  {parts.length > 1 ? parts.map((part) => writeDay(part.due)).join(', ') : writeDate(due)}
+                  {ageOf(due, on, AGE_LIMITS) > 0 && ' ▲'}
+                </span>
+              ),
+          },
+          { head: 'Reference', cell: ({ reference }) => reference },
+          {
+            head: 'Amount',
+            align: 'right',
+            value: ({ amount }) => amount,
+            cell: ({ amount, currency }) => <Money amount={amount} currency={currency} />,
+          },
+          {
+            head: 'Open',
+            align: 'right',
+            value: ({ open }) => open,
+            cell: ({ open, currency }) => <Money amount={open} currency={currency} />,
+          },
+          {
+            head: 'Do',
+            align: 'right',
+            cell: (item) => <SmallMenu label={`Do with ${item.number}`} entries={entriesOf(item)} />,
+          },
+        ]}
+      />
+      {doing?.what === 'write-off' && <WriteOffDialog document={doing.document} onClose={close} />}
+      {doing?.what === 'settle' && <AllocateDialog credit={doing.credit} onClose={close} />}
+      {doing?.what === 'refund' && <RefundDialog credit={doing.credit} onClose={close} />}
+    </>
   );
 }
 
@@ -180,7 +223,7 @@ function Moves({
 
 function Beside({ account }: { readonly account: Account }) {
   const { currency: home } = useOpenBook();
-  const { customer, parent, children, withheld, certificates } = account;
+  const { customer, parent, children, withheld, certificates, exemptions } = account;
   const { withheld: kept, certified, claimed } = sumWithheld(withheld);
   const show = (amount: Minor) => <Money amount={amount} currency={home} />;
   return (
@@ -191,6 +234,12 @@ function Beside({ account }: { readonly account: Account }) {
             Record of {customer.name}
           </Link>
         </p>
+        {customer.email !== '' && <p className="mt-1 text-sm">{customer.email}</p>}
+        {customer.contacts.map(({ name, email, phone }) => (
+          <p key={`${name} ${email}`} className="mt-1 text-sm">
+            {[name, email, phone].filter(Boolean).join(' · ')}
+          </p>
+        ))}
         {parent !== null && (
           <p className="mt-1 text-sm">
             Stands under{' '}
@@ -208,6 +257,13 @@ function Beside({ account }: { readonly account: Account }) {
           </p>
         ))}
       </Note>
+      {exemptions.length > 0 && (
+        <Note title="Exemption certificates">
+          {exemptions.map(({ id, number, until }) => (
+            <NoteRow key={id} label={number} figure={until === '' ? '' : `until ${writeDate(until)}`} />
+          ))}
+        </Note>
+      )}
       {withheld.length > 0 && (
         <Note title="Withholding">
           <NoteRow label="withheld" figure={show(kept)} />
@@ -262,7 +318,7 @@ export function CustomerAccount({ id }: { readonly id: string }) {
             : <Money amount={amount} currency={currency} withCode />
           </p>
         ))}
-        {items.length > 0 && <OpenItems items={items} on={on} />}
+        {items.length > 0 && <OpenItems items={items} documents={rows.documents} on={on} />}
         {used.map((currency) => (
           <section key={currency} aria-label={`What happened, ${currency}`} className="mt-6">
             <h2 className="mb-1 font-semibold font-serif">What happened{used.length > 1 ? `, ${currency}` : ''}</h2>

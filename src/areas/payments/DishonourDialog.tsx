@@ -2,14 +2,16 @@
 
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
+import { discountsTakenBack } from '@/core/documents/discountNote';
 import { blankDraft, blankLine } from '@/core/documents/draft';
-import { NOTHING, writeMoney } from '@/core/kernel/money';
+import { type Minor, NOTHING, writeMoney } from '@/core/kernel/money';
 import { accept, type Result } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
 import { readTypedDate } from '@/core/parties/terms';
 import type { Receipt } from '@/core/settlement/receipt';
 import { dishonourReceipt } from '@/store/payments/actions/dishonour';
+import { discountNotes } from '@/store/payments/queries/receiptFile';
 import { keepDraft } from '@/store/sales/actions/drafts';
 import { CheckField } from '@/ui/CheckField';
 import { Dialog } from '@/ui/Dialog';
@@ -20,7 +22,7 @@ import { MoneyField } from '../shared/MoneyField';
 import { WouldPost } from '../shared/settlement/WouldPost';
 import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
-import { act, moment, today } from '../shell/book';
+import { act, moment, today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
 interface DishonourDialogProps {
@@ -33,31 +35,33 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
   const router = useRouter();
   const { currency: home, registration, accounts } = useOpenBook();
   const { id, number, amount, currency, customerId } = receipt;
+  const notes = useBook((db) => discountNotes(db, receipt), [receipt.id]) ?? [];
+  const feeLine = (lineId: string, fee: Minor) => ({
+    ...blankLine(lineId, accounts.find(({ type, role }) => type === 'income' && role === '')?.code ?? ''),
+    description: `Bank fee for ${number}, which came back unpaid`,
+    quantity: '1',
+    price: writeMoney(fee, home),
+  });
   const inputOf = (value: { date: string; reason: string; fee: string }) => ({
     fee: typedMoney(value.fee, home, 'fee', NOTHING),
     rest: { receiptId: id, date: readTypedDate(value.date, today(), today()) ?? value.date, reason: value.reason },
   });
   const { form, submit, field, general, busy } = useActionForm({
-    initial: { date: 'today', reason: '', fee: '', charged: false },
+    initial: { date: 'today', reason: '', fee: '', charged: false, discounts: false },
     run: async (value): Promise<Result<string>> => {
       const { fee, rest } = inputOf(value);
       if (!fee.ok) return fee;
       const done = await act(dishonourReceipt, { ...rest, fee: fee.value });
-      if (!done.ok || !value.charged || fee.value === NOTHING) return done.ok ? accept('') : done;
-      const income = accounts.find(({ type, role }) => type === 'income' && role === '')?.code ?? '';
+      if (!done.ok) return done;
       const draftId = moment().newId();
-      const drafted = await act(keepDraft, {
-        ...blankDraft(draftId, 'invoice', registration.id, today()),
-        customerId,
-        lines: [
-          {
-            ...blankLine(`${draftId}-1`, income),
-            description: `Bank fee for ${number}, which came back unpaid`,
-            quantity: '1',
-            price: writeMoney(fee.value, home),
-          },
-        ],
-      });
+      const lines = [
+        ...(value.charged && fee.value !== NOTHING ? [feeLine(`${draftId}-fee`, fee.value)] : []),
+        ...(value.discounts ? discountsTakenBack(notes, (at) => `${draftId}-${at}`) : []),
+      ];
+      if (lines.length === 0) return accept('');
+      const priceMode = notes[0]?.content.priceMode ?? 'net';
+      const draft = { ...blankDraft(draftId, 'invoice', registration.id, today()), customerId, priceMode, lines };
+      const drafted = await act(keepDraft, draft);
       return drafted.ok ? accept(draftId) : drafted;
     },
     onDone: (_, draftId) => {
@@ -81,6 +85,12 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
         </div>
         <TextField label="Reason, such as the bank gives it" {...field('reason')} />
         <CheckField label="Draft an invoice for the fee" {...field('charged')} />
+        {notes.length > 0 && (
+          <CheckField
+            label={`Draft an invoice that takes ${notes.map((note) => note.number).join(', ')} back, for discounts`}
+            {...field('discounts')}
+          />
+        )}
         <WouldPost action={dishonourReceipt} input={fee.ok ? { ...rest, fee: fee.value } : null} />
         <SlipFoot
           label="Take it back"

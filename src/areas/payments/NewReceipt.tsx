@@ -37,9 +37,17 @@ function Owed({ receipt }: { readonly receipt: TypedReceipt }) {
   if (customer === null || owed === undefined) return null;
   if (debts.length === 0)
     return (
-      <p className="py-6 text-soft">
-        {customer.name} owes nothing{currencies.length > 1 ? ` in ${currency}` : ''}: what came is kept on account.
-      </p>
+      <>
+        <p className="py-6 text-soft">
+          {customer.name} owes nothing{currencies.length > 1 ? ` in ${currency}` : ''}: what came is kept on account.
+        </p>
+        {left > 0n && (
+          <p className="flex justify-between px-1.5 py-1">
+            <span>Kept on account</span>
+            <Money amount={left} currency={currency} withCode />
+          </p>
+        )}
+      </>
     );
   const errorOf = (id: string, cell: string) => {
     const at = input.to.findIndex((one) => one.documentId === id);
@@ -55,7 +63,7 @@ function Owed({ receipt }: { readonly receipt: TypedReceipt }) {
         <Button onClick={receipt.tickAll}>All</Button>
         <Button onClick={receipt.tickNone}>None</Button>
         <span className="ml-auto text-soft" aria-live="polite">
-          {left < 0n ? 'Settled beyond what came' : 'Left over'}
+          {left === NOTHING ? 'Left over' : left < 0n ? 'Settled beyond what came' : 'Kept on account'}
           <Money
             amount={left < 0n ? minor(-left) : left}
             currency={currency}
@@ -99,7 +107,7 @@ export function NewReceipt(begun: BegunWith) {
     router.push(routes.receipt(id));
   });
   const { customer, currency, read, input, refusals, recording, record } = receipt;
-  const { money, left } = read;
+  const { money } = read;
   // What is unusual is asked about when it is recorded.
   const planned = usePreview(recordReceipt, input.to.length === 0 && money <= 0n ? null : { ...input, agreed: true });
   useKey('main', () => void record());
@@ -125,12 +133,6 @@ export function NewReceipt(begun: BegunWith) {
               onEnter={() => receipt.fillAll('oldest')}
             />
             <Owed receipt={receipt} />
-            {left > 0n && (
-              <p className="flex justify-between px-1.5 py-1">
-                <span>Kept on account</span>
-                <Money amount={left} currency={currency} withCode />
-              </p>
-            )}
           </>
         )}
         <div className="mt-auto pt-6">

@@ -1,25 +1,37 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import { toast } from 'sonner';
 import { unitWord } from '@/core/catalogue/item';
 import { notesOn } from '@/core/decisions/sales/credit';
 import { type CreditRequest, quantityToCredit } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
-import type { IssuedDocument } from '@/core/documents/issued';
-import { decimalOf, readTypedDecimal } from '@/core/kernel/decimal';
-import { refuse } from '@/core/kernel/result';
+import type { DocumentLink, IssuedDocument } from '@/core/documents/issued';
+import { writeDate } from '@/core/kernel/date';
+import { type Decimal, decimalOf, readTypedDecimal } from '@/core/kernel/decimal';
+import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
-import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
-import { wordWanted } from '@/core/wording/wanted';
+import { typedMoney } from '@/core/kernel/typedMoney';
+import { readTypedDate } from '@/core/parties/terms';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
+import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
-import { WordDayDialog } from '../../shared/WordDayDialog';
-import { act } from '../../shell/book';
+import { DateField } from '../../shared/DateField';
+import { SlipFoot } from '../../shared/FormFoot';
+import { MoneyField } from '../../shared/MoneyField';
+import { WouldPost } from '../../shared/settlement/WouldPost';
+import { useActionForm } from '../../shared/useActionForm';
+import { act, today } from '../../shell/book';
 import { routes } from '../../shell/routes';
 
-type How = CreditRequest['kind'];
+interface CreditForm {
+  readonly reason: string;
+  readonly date: string;
+  readonly how: CreditRequest['kind'];
+  readonly amount: string;
+  /** By the place of the line. */
+  readonly quantities: readonly string[];
+}
 
 interface CreditDialogProps {
   readonly invoice: IssuedDocument;
@@ -31,88 +43,98 @@ interface CreditDialogProps {
 export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
   const router = useRouter();
   const { content } = invoice;
-  const { currency } = content;
+  const { currency, lines } = content;
   const notes = notesOn(invoice, family);
   const left = leftToCredit(invoice, notes);
-  const [how, setHow] = useState<How>('rest');
-  const [amount, setAmount] = useState('');
-  const [quantities, setQuantities] = useState<Readonly<Record<string, string>>>({});
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({});
 
-  const requestOf = (): CreditRequest | null => {
-    if (how === 'rest') return { kind: 'rest' };
+  const requestOf = ({ how, amount, quantities }: CreditForm): Result<CreditRequest> => {
+    if (how === 'rest') return accept({ kind: 'rest' });
     if (how === 'amount') {
-      const read = readTypedMoney(amount, currency);
-      if (read !== null) return { kind: 'amount', amount: read };
-      setWrong({ amount: wordWanted({ what: 'money-such-as', sample: moneySample(currency) }) });
-      return null;
+      const read = typedMoney(amount, currency, 'amount');
+      return read.ok ? accept({ kind: 'amount', amount: read.value }) : read;
     }
-    const typed = Object.entries(quantities).filter(([, text]) => text.trim() !== '');
-    const read = typed.map(([id, text]) => [id, readTypedDecimal(text)] as const);
-    const bad = read.filter(([, value]) => value === null);
-    setWrong(Object.fromEntries(bad.map(([id]) => [id, wordWanted('give-quantity')])));
-    if (bad.length > 0) return null;
-    return { kind: 'lines', quantities: new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]]))) };
-  };
-  const credit = async (reason: string, date: string) => {
-    const request = requestOf();
-    if (request === null) return refuse();
-    const result = await act(creditInvoice, { documentId: invoice.id, date, reason, request });
-    if (!result.ok) {
-      const at = result.refusals.filter(({ path }) => path.startsWith('quantities.') || path === 'amount');
-      setWrong(
-        Object.fromEntries(at.map(({ path }) => [path.replace('quantities.', ''), 'This is more than is left of it.'])),
-      );
-      return refuse(...result.refusals.filter((refusal) => !at.includes(refusal)));
+    const refusals: Refusal[] = [];
+    const taken = new Map<string, Decimal>();
+    for (const [i, { id }] of lines.entries()) {
+      const text = quantities[i]?.trim() ?? '';
+      const value = text === '' ? null : readTypedDecimal(text);
+      if (value !== null) taken.set(id, value);
+      else if (text !== '')
+        refusals.push({ code: 'invalid', path: `quantities[${i}]`, wanted: 'give-quantity', found: text });
     }
-    toast(`${result.value.number} credits ${invoice.number}`);
-    onClose();
-    router.push(routes.document(result.value.id));
-    return result;
+    return refusals.length > 0 ? refuse(...refusals) : accept({ kind: 'lines', quantities: taken });
   };
+  const inputOf = (value: CreditForm, request: CreditRequest) => ({
+    documentId: invoice.id,
+    date: value.date.trim() === '' ? today() : (readTypedDate(value.date, today(), today()) ?? value.date),
+    reason: value.reason,
+    request,
+  });
+  /** Quantities are fields by the places of their lines. */
+  const atField = (refusal: Refusal): Refusal => {
+    const at = lines.findIndex(({ id }) => refusal.path === `quantities.${id}`);
+    return at < 0 ? refusal : { ...refusal, path: `quantities[${at}]` };
+  };
+  const { form, submit, field, general, busy } = useActionForm<CreditForm, DocumentLink>({
+    initial: { reason: '', date: '', how: 'rest', amount: '', quantities: lines.map(() => '') },
+    run: async (value) => {
+      const request = requestOf(value);
+      if (!request.ok) return request;
+      const result = await act(creditInvoice, inputOf(value, request.value));
+      return result.ok ? result : refuse(...result.refusals.map(atField));
+    },
+    onDone: (_, note) => {
+      toast(`${note.number} credits ${invoice.number}`);
+      onClose();
+      router.push(routes.document(note.id));
+    },
+  });
+  const value = form.watch();
+  const request = requestOf(value);
   return (
-    <WordDayDialog
+    <Dialog
+      open
+      onClose={onClose}
       title={`Credit ${invoice.number}`}
       description={`A credit note with the invoice’s own rates takes it back. The invoice stays in the book. Left to credit: ${showMoney(left, currency)} ${currency}.`}
-      words="Reason, printed on the credit note"
-      day="Date"
-      action={`Credit ${invoice.number}`}
-      onDo={credit}
-      onClose={onClose}
     >
-      <ChoiceField
-        label="What is taken back"
-        options={[
-          ['rest', notes.length === 0 ? 'All of it' : 'All that is left of it'],
-          ['lines', 'Quantities of its lines'],
-          ['amount', 'An amount, with tax, over all lines'],
-        ]}
-        value={how}
-        onChange={(event) => setHow(event.target.value as How)}
-      />
-      {how === 'amount' && (
-        <TextField
-          label={`Amount with tax, ${currency}`}
-          inputMode="decimal"
-          value={amount}
-          error={wrong.amount}
-          onChange={(event) => setAmount(event.target.value)}
+      <form onSubmit={submit}>
+        <TextField label="Reason, printed on the credit note" autoFocus {...field('reason')} />
+        <DateField label="Date" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
+        <ChoiceField
+          label="What is taken back"
+          options={[
+            ['rest', notes.length === 0 ? 'All of it' : 'All that is left of it'],
+            ['lines', 'Quantities of its lines'],
+            ['amount', 'An amount, with tax, over all lines'],
+          ]}
+          {...field('how')}
         />
-      )}
-      {how === 'lines' &&
-        content.lines.map((line) => {
-          const open = quantityToCredit(line, notes);
-          return (
-            <TextField
-              key={line.id}
-              label={`${line.description.split('\n')[0]}: of ${showNumber(decimalOf(open))} ${unitWord(line.unit)} left`}
-              inputMode="decimal"
-              value={quantities[line.id] ?? ''}
-              error={wrong[line.id]}
-              onChange={(event) => setQuantities({ ...quantities, [line.id]: event.target.value })}
-            />
-          );
-        })}
-    </WordDayDialog>
+        {value.how === 'amount' && <MoneyField label="Amount with tax" currency={currency} {...field('amount')} />}
+        {value.how === 'lines' &&
+          lines.map((line, i) => {
+            const open = quantityToCredit(line, notes);
+            return (
+              <TextField
+                key={line.id}
+                label={`${line.description.split('\n')[0]}: of ${showNumber(decimalOf(open))} ${unitWord(line.unit)} left`}
+                inputMode="decimal"
+                {...field(`quantities.${i}`)}
+              />
+            );
+          })}
+        <WouldPost
+          action={creditInvoice}
+          input={request.ok ? inputOf({ ...value, reason: value.reason || '·' }, request.value) : null}
+        />
+        <SlipFoot
+          label={`Credit ${invoice.number}`}
+          busy={busy}
+          general={general}
+          leave="Leave it as it is"
+          onClose={onClose}
+        />
+      </form>
+    </Dialog>
   );
 }

@@ -1,25 +1,30 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { leftOf, quantityLeft, quotedParts, type StageRequest } from '@/core/documents/stages';
 import { readTypedDecimal } from '@/core/kernel/decimal';
 import { type Minor, total } from '@/core/kernel/money';
-import type { Refusal } from '@/core/kernel/result';
+import { accept, type Result, refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
-import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
-import { wordRefusals } from '@/core/wording/refusals';
-import { wordWanted } from '@/core/wording/wanted';
+import { typedMoney } from '@/core/kernel/typedMoney';
 import { beginStage } from '@/store/sales/actions/quotes';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Ruled } from '@/ui/Ruled';
+import { SlipFoot } from '../../shared/FormFoot';
+import { MoneyField } from '../../shared/MoneyField';
+import { useActionForm } from '../../shared/useActionForm';
 import { act, today } from '../../shell/book';
 import { routes } from '../../shell/routes';
 
-type How = StageRequest['kind'];
+interface StageForm {
+  readonly how: StageRequest['kind'];
+  readonly percent: string;
+  readonly amount: string;
+  /** By the place of what was quoted. */
+  readonly quantities: readonly string[];
+}
 
 interface StageDialogProps {
   readonly quote: IssuedDocument;
@@ -33,42 +38,39 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
   const { currency, priceMode } = quote.content;
   const parts = quotedParts(quote, family);
   const left = total(parts.map(leftOf));
-  const [how, setHow] = useState<How>('rest');
-  const [typed, setTyped] = useState('');
-  const [quantities, setQuantities] = useState<Readonly<Record<string, string>>>({});
-  const [fault, setFault] = useState('');
   const money = (amount: Minor) => showMoney(amount, currency);
 
-  const requestOf = (): StageRequest | string => {
-    if (how === 'rest') return { kind: 'rest' };
+  const requestOf = ({ how, percent, amount, quantities }: StageForm): Result<StageRequest> => {
+    if (how === 'rest') return accept({ kind: 'rest' });
     if (how === 'percent') {
-      const percent = readTypedDecimal(typed.replace('%', ''));
-      return percent === null || percent.startsWith('-')
-        ? 'Give a percentage such as 30.'
-        : { kind: 'percent', percent };
+      const read = readTypedDecimal(percent.replace('%', ''));
+      return read === null || read.startsWith('-')
+        ? refuse({ code: 'invalid', path: 'percent', wanted: 'percentage-to-100', found: percent })
+        : accept({ kind: 'percent', percent: read });
     }
     if (how === 'amount') {
-      const amount = readTypedMoney(typed, currency);
-      return amount === null || amount <= 0n
-        ? wordWanted({ what: 'money-such-as', sample: moneySample(currency) })
-        : { kind: 'amount', amount };
+      const read = typedMoney(amount, currency, 'amount');
+      return read.ok ? accept({ kind: 'amount', amount: read.value }) : read;
     }
-    const read = Object.entries(quantities)
-      .filter(([, text]) => text.trim() !== '')
-      .map(([id, text]) => [id, readTypedDecimal(text)] as const);
-    if (read.length === 0 || read.some(([, value]) => value === null)) return wordWanted('give-quantity');
-    return {
-      kind: 'quantities',
-      quantities: new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]]))),
-    };
+    const read = parts.flatMap(({ id }, i) => {
+      const text = quantities[i]?.trim() ?? '';
+      return text === '' ? [] : [[id, readTypedDecimal(text)] as const];
+    });
+    if (read.length === 0 || read.some(([, value]) => value === null))
+      return refuse({ code: 'invalid', path: 'quantities', wanted: 'give-quantity' });
+    const billed = new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]])));
+    return accept({ kind: 'quantities', quantities: billed });
   };
-  const begin = async () => {
-    const request = requestOf();
-    if (typeof request === 'string') return setFault(request);
-    const result = await act(beginStage, { documentId: quote.id, request, issueDate: today() });
-    if (!result.ok) return setFault(wordRefusals(result.refusals as readonly Refusal[]));
-    router.push(routes.draft(result.value.draftId));
-  };
+  const { form, submit, field, general, busy } = useActionForm<StageForm, { readonly draftId: string }>({
+    initial: { how: 'rest', percent: '', amount: '', quantities: parts.map(() => '') },
+    run: (value) => {
+      const request = requestOf(value);
+      if (!request.ok) return Promise.resolve(request);
+      return act(beginStage, { documentId: quote.id, request: request.value, issueDate: today() });
+    },
+    onDone: (_, { draftId }) => router.push(routes.draft(draftId)),
+  });
+  const how = form.watch('how');
   return (
     <Dialog
       open
@@ -77,12 +79,7 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
       title={`Bill ${quote.number}`}
       description={`Makes an invoice draft. Still to bill: ${money(left)} ${currency} ${priceMode === 'net' ? 'without' : 'with'} tax.`}
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void begin();
-        }}
-      >
+      <form onSubmit={submit}>
         <div className="grid grid-cols-2 gap-x-4">
           <ChoiceField
             label="What is billed now"
@@ -93,20 +90,10 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
               ['amount', `An amount ${priceMode === 'net' ? 'without' : 'with'} tax`],
               ['quantities', 'Quantities of its lines'],
             ]}
-            value={how}
-            onChange={(event) => {
-              setHow(event.target.value as How);
-              setFault('');
-            }}
+            {...field('how')}
           />
-          {(how === 'percent' || how === 'amount') && (
-            <TextField
-              label={how === 'percent' ? 'Percent' : `Amount, ${currency}`}
-              inputMode="decimal"
-              value={typed}
-              onChange={(event) => setTyped(event.target.value)}
-            />
-          )}
+          {how === 'percent' && <TextField label="Percent" inputMode="decimal" {...field('percent')} />}
+          {how === 'amount' && <MoneyField label="Amount" currency={currency} {...field('amount')} />}
         </div>
         <Ruled
           caption="What was quoted and billed"
@@ -133,8 +120,7 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
                           inputMode="decimal"
                           placeholder={`of ${showNumber(most)}`}
                           className="cell -my-1 border-soft border-b text-right tabular-nums"
-                          value={quantities[part.id] ?? ''}
-                          onChange={(event) => setQuantities({ ...quantities, [part.id]: event.target.value })}
+                          {...form.register(`quantities.${parts.indexOf(part)}`)}
                         />
                       );
                     },
@@ -143,15 +129,8 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
               : []),
           ]}
         />
-        <p role="alert" className="min-h-[22px] pt-1 text-brick">
-          {fault !== '' && `▲ ${fault}`}
-        </p>
-        <div className="flex gap-2.5">
-          <Button weight="main" type="submit">
-            Write the invoice
-          </Button>
-          <Button onClick={onClose}>Not now</Button>
-        </div>
+        <div className="pt-2" />
+        <SlipFoot label="Write the invoice" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -6,8 +6,8 @@ import { toast } from 'sonner';
 import type { CustomerRow } from '@/core/book/rows';
 import { isIsoDate } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
+import { refuse } from '@/core/kernel/result';
 import { readTypedDate } from '@/core/parties/terms';
-import { wordRefusals } from '@/core/wording/refusals';
 import { enterOpening } from '@/store/sales/actions/takings';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { mergeDouble } from '@/store/setup/actions/customers';
@@ -118,16 +118,19 @@ function MergeDialog({ customer, onClose }: SlipProps) {
   const router = useRouter();
   const [typed, setTyped] = useState('');
   const [double, setDouble] = useState<{ id: string; name: string } | null>(null);
-  const [fault, setFault] = useState('');
   const { rows, pending } = useFinder(findCustomers, typed);
-  const merge = async () => {
-    if (double === null) return setFault('Choose the other record of this customer.');
-    const result = await act(mergeDouble, { keepId: customer.id, doubleId: double.id });
-    if (!result.ok) return setFault(wordRefusals(result.refusals));
-    toast(`${double.name} is merged into ${customer.name}`);
-    onClose();
-    router.refresh();
-  };
+  const { submit, general, busy } = useActionForm({
+    initial: {},
+    run: async () =>
+      double === null
+        ? refuse({ code: 'missing', path: 'doubleId', wanted: 'choose-other-record' })
+        : act(mergeDouble, { keepId: customer.id, doubleId: double.id }),
+    onDone: () => {
+      toast(`${double?.name ?? 'It'} is merged into ${customer.name}`);
+      onClose();
+      router.refresh();
+    },
+  });
   return (
     <Dialog
       open
@@ -135,30 +138,32 @@ function MergeDialog({ customer, onClose }: SlipProps) {
       title={`Merge a double into ${customer.name}`}
       description="Documents, receipts and certificates of the other record move here, and it is no longer offered. Issued documents keep the name they were issued to. This can not be undone."
     >
-      <FindBox
-        label="The other record"
-        className="h-8 w-full rounded-sm border border-rule bg-sheet px-2"
-        pending={pending}
-        value={double?.name ?? typed}
-        placeholder="Which record is the double?"
-        options={rows
-          .filter(({ id }) => id !== customer.id)
-          .map((row) => ({ id: row.id, label: row.name, detail: row.address.city }))}
-        onType={(text) => {
-          setTyped(text);
-          setDouble(null);
-        }}
-        onPick={(option) => setDouble({ id: option.id, name: option.label })}
-      />
-      <p role="alert" className="min-h-[22px] text-brick">
-        {fault !== '' && `▲ ${fault}`}
-      </p>
-      <div className="flex gap-2.5">
-        <Button weight="grave" onClick={() => void merge()}>
-          Merge {double?.name ?? 'it'} into {customer.name}
-        </Button>
-        <Button onClick={onClose}>Leave both</Button>
-      </div>
+      <form onSubmit={submit}>
+        <FindBox
+          label="The other record"
+          className="h-8 w-full rounded-sm border border-rule bg-sheet px-2"
+          pending={pending}
+          value={double?.name ?? typed}
+          placeholder="Which record is the double?"
+          options={rows
+            .filter(({ id }) => id !== customer.id)
+            .map((row) => ({ id: row.id, label: row.name, detail: row.address.city }))}
+          onType={(text) => {
+            setTyped(text);
+            setDouble(null);
+          }}
+          onPick={(option) => setDouble({ id: option.id, name: option.label })}
+        />
+        <div className="pt-3" />
+        <SlipFoot
+          label={`Merge ${double?.name ?? 'it'} into ${customer.name}`}
+          grave
+          busy={busy}
+          general={general}
+          leave="Leave both"
+          onClose={onClose}
+        />
+      </form>
     </Dialog>
   );
 }

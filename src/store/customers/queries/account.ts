@@ -1,6 +1,9 @@
+import type { CustomerRow } from '@/core/book/rows';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
+import { type Minor, total } from '@/core/kernel/money';
+import type { Certificate } from '@/core/parties/certificate';
 import {
   type AccountRows,
   type Aged,
@@ -9,6 +12,7 @@ import {
   type OpenItem,
   openItemsOn,
 } from '@/core/settlement/account';
+import { isPostDated } from '@/core/settlement/receipt';
 import type { Withheld, WithholdingCertificate } from '@/core/settlement/withholding';
 import { customerAndChildren } from '../../payments/queries/debts';
 import type { BookDb } from '../../schema';
@@ -61,11 +65,13 @@ export async function openRows(db: BookDb, customerIds: readonly string[], on: I
 /** Everything the page of a customer's account shows. */
 export interface CustomerAccount {
   readonly rows: AccountRows;
-  readonly customer: { readonly id: string; readonly name: string; readonly parentId: string };
+  readonly customer: CustomerRow;
   readonly children: readonly { readonly id: string; readonly name: string }[];
   readonly parent: { readonly id: string; readonly name: string } | null;
   readonly withheld: readonly Withheld[];
   readonly certificates: readonly WithholdingCertificate[];
+  /** What frees it from tax. */
+  readonly exemptions: readonly Certificate[];
 }
 
 /** A customer's account, with that of those under it where `withChildren` says so; null when the book holds no such customer. */
@@ -77,14 +83,15 @@ export async function customerAccount(
   const customer = await db.customers.get(customerId);
   if (customer === undefined) return null;
   const ids = withChildren ? await customerAndChildren(db, customerId) : [customerId];
-  const [rows, children, parent, withheld, certificates] = await Promise.all([
+  const [rows, children, parent, withheld, certificates, exemptions] = await Promise.all([
     accountRows(db, ids),
     db.customers.where('parentId').equals(customerId).toArray(),
     customer.parentId === '' ? undefined : db.customers.get(customer.parentId),
     db.withheld.where('customerId').anyOf(ids).toArray(),
     db.withholdingCertificates.where('customerId').anyOf(ids).toArray(),
+    db.certificates.where('customerId').equals(customerId).toArray(),
   ]);
-  return { customer, rows, children, parent: parent ?? null, withheld, certificates };
+  return { customer, rows, children, parent: parent ?? null, withheld, certificates, exemptions };
 }
 
 /** The customers that hold or owe something now, or did at the end of a day. */
@@ -109,6 +116,8 @@ export interface AgedRow {
   readonly currency: Currency;
   readonly items: readonly OpenItem[];
   readonly aged: Aged;
+  /** Cheques that are dated after the day: they do not count yet. */
+  readonly cheques: Minor;
 }
 
 /** What customers owe by age at the end of a day, by name and currency; `limit` customers at most. */
@@ -127,6 +136,9 @@ export async function agedList(
     on,
   );
   const items = grouped(openItemsOn(rows, on), ({ customerId }) => customerId);
+  const postDated = rows.receipts.filter(
+    ({ date, dishonoured, ...one }) => date <= on && dishonoured === null && isPostDated(one, on),
+  );
   return {
     more: customers.length > limit,
     rows: shown.flatMap(({ id, name }) =>
@@ -136,6 +148,9 @@ export async function agedList(
         currency: currency as Currency,
         items: own,
         aged: agedOf(own, on, limits),
+        cheques: total(
+          postDated.flatMap((one) => (one.customerId === id && one.currency === currency ? [one.amount] : [])),
+        ),
       })),
     ),
   };

@@ -1,11 +1,14 @@
 import type { AuditEvent } from '@/core/book/rows';
 import type { Attachment } from '@/core/documents/attachment';
+import { isDiscountNote } from '@/core/documents/discountNote';
+import type { IssuedDocument } from '@/core/documents/issued';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Withheld } from '@/core/settlement/withholding';
 import { attachmentsOf, historyOf } from '../../sales/queries/family';
 import type { BookDb } from '../../schema';
+import { notesOf } from './notes';
 
 /** A receipt with what it settles and settled, and what was posted for all of it. */
 export interface ReceiptFile {
@@ -50,4 +53,13 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
     .anyOf([...new Set(entryIds)])
     .toArray();
   return { receipt, allocations, withheld, lines, attachments, events };
+}
+
+/** Credit notes for discounts that were taken with a receipt. */
+export async function discountNotes(db: BookDb, { id, date }: Receipt): Promise<IssuedDocument[]> {
+  const account = (await db.accounts.toArray()).find(({ role }) => role === 'settlement-discounts')?.code ?? '';
+  const made = await db.allocations.where('creditId').equals(id).toArray();
+  const debts = await db.documents.bulkGet([...new Set(made.map(({ debtId }) => debtId))]);
+  const notes = await notesOf(db, debts);
+  return notes.filter((note) => note.issueDate === date && isDiscountNote(note, account));
 }
