@@ -5,6 +5,7 @@ import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money';
 import { type Address, addressLines } from '@/core/parties/address';
 import type { Business } from '@/core/parties/business';
+import { writeIban } from '@/core/parties/iban';
 import {
   type AccountRows,
   AGE_LIMITS,
@@ -148,7 +149,7 @@ export function printedStatement(
       ? []
       : [
           [write.wording.payTo, business.name],
-          ['IBAN', business.iban],
+          ['IBAN', writeIban(business.iban)],
           ...(business.bic === '' ? [] : [['BIC', business.bic] as const]),
         ];
   const common = { title: words.statement, number: '', currency, words: notes, payment };

@@ -44,7 +44,7 @@ export function CertificateDialog({ withheld, onClose }: CertificateDialogProps)
     rooms.filter(({ withheld: one }) => `${one.customerId}|${one.typeId}` === (pair || pairs[0]?.[0]));
   const chosenOf = (pair: string) => roomsOf(pair).filter(({ withheld: { id } }) => !left.has(id));
   const { form, submit, field, general, busy } = useActionForm({
-    initial: { pair: '', number: '', date: 'today', amount: '' },
+    initial: { pair: pairs[0]?.[0] ?? '', number: '', date: 'today', amount: '' },
     run: async ({ pair, number, date, amount }) => {
       const chosen = chosenOf(pair);
       const read = typedMoney(amount, home, 'amount', total(chosen.map(({ free }) => free)));

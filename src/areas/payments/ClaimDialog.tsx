@@ -43,7 +43,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
     rest: { ...rest, typeId: typeId || (types[0]?.[0] ?? ''), date: readTypedDate(date, today(), today()) ?? date },
   });
   const { form, submit, field, general, busy } = useActionForm<ClaimForm, WithholdingClaim>({
-    initial: { typeId: '', registrationId: registration.id, by: 'set-off', date: 'today', amount: '' },
+    initial: { typeId: types[0]?.[0] ?? '', registrationId: registration.id, by: 'set-off', date: 'today', amount: '' },
     run: (value) => {
       const { amount, rest } = inputOf(value);
       return amount.ok ? act(claimWithheld, { ...rest, amount: amount.value }) : Promise.resolve(amount);
@@ -74,7 +74,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
               <ChoiceField
                 label="How"
                 options={[
-                  ['set-off', 'set against what returns are owed'],
+                  ['set-off', 'set against a return'],
                   ['refund', 'asked back'],
                 ]}
                 {...field('by')}

@@ -90,8 +90,8 @@ export function DebtsTable(props: DebtsTableProps) {
               checked={(rows[id]?.money ?? '') !== ''}
               onChange={(event) => onTick(debt, event.target.checked)}
             />
-            <span>
-              {number}
+            <span className="whitespace-nowrap" title={number}>
+              {number.replace(/-\d{4}-/, '-')}
               {own !== customerId && <span className="block text-soft text-sm">{customerName}</span>}
             </span>
           </label>
@@ -108,18 +108,20 @@ export function DebtsTable(props: DebtsTableProps) {
       ),
     },
     {
-      head: 'Original',
-      align: 'right',
-      cell: ({ document }) => <Money amount={document.figures.totals.payable} currency={currency} />,
-    },
-    {
       head: 'Open',
       align: 'right',
       cell: ({ document }) =>
         document.open === NOTHING ? (
           <span className="text-soft">written off</span>
         ) : (
-          <Money amount={document.open} currency={currency} />
+          <>
+            <Money amount={document.open} currency={currency} />
+            {document.open !== document.figures.totals.payable && (
+              <span className="block text-soft text-sm">
+                of <Money amount={document.figures.totals.payable} currency={currency} />
+              </span>
+            )}
+          </>
         ),
     },
     {
@@ -213,7 +215,7 @@ export function DebtsTable(props: DebtsTableProps) {
       rows={debts}
       keyOf={({ document }) => document.id}
       columns={columns}
-      sums={['Total', '', '', <Money key="open" amount={minor(open)} currency={currency} />]}
+      sums={['Total', '', <Money key="open" amount={minor(open)} currency={currency} />]}
     />
   );
 }

@@ -53,11 +53,11 @@ export function PartsGrid(props: PartsGridProps) {
             />
             {part.method === 'cheque' ? (
               <>
-                <TextField label={`Cheque number${called}`} className="min-w-0 flex-1" {...set('chequeNumber')} />
+                <TextField label={`Cheque no.${called}`} className="min-w-[84px] flex-1" {...set('chequeNumber')} />
                 <DateField
-                  label={`Date of the cheque${called}`}
-                  className="w-[130px]"
-                  placeholder="of the receipt"
+                  label={`Cheque date${called}`}
+                  className="w-[112px]"
+                  placeholder="as above"
                   {...set('chequeDate')}
                 />
               </>
@@ -72,7 +72,7 @@ export function PartsGrid(props: PartsGridProps) {
             )}
             <TextField
               label={`Bank charge${called}`}
-              className="w-[104px]"
+              className="w-[98px]"
               inputMode="decimal"
               placeholder="none"
               {...set('charge')}
@@ -80,7 +80,7 @@ export function PartsGrid(props: PartsGridProps) {
             {currency !== home && (
               <TextField
                 label={`Worth in ${home}${called}`}
-                className="w-[112px]"
+                className="w-[104px]"
                 inputMode="decimal"
                 placeholder="by the rate"
                 {...set('home')}
@@ -88,7 +88,7 @@ export function PartsGrid(props: PartsGridProps) {
             )}
             <TextField
               label={`Amount received${called}`}
-              className="w-[128px]"
+              className="w-[122px]"
               inputMode="decimal"
               {...set('amount')}
               onKeyDown={enter}

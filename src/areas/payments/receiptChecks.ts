@@ -1,5 +1,5 @@
 import { type IsoDate, writeDate } from '@/core/kernel/date';
-import { NOTHING, plus, total } from '@/core/kernel/money';
+import { NOTHING, total } from '@/core/kernel/money';
 import { discountDoubt } from '@/core/settlement/discount';
 import { expectedWith } from '@/core/settlement/expected';
 import type { Debt } from '@/core/settlement/proposal';
@@ -19,7 +19,9 @@ function checksOf(one: Settling, debt: Debt, on: IsoDate, filed: string): readon
   const { content } = debt.document;
   const withheld = one.withheld ?? [];
   const kept = total(withheld.map(({ amount }) => amount));
-  const expected = total(expectedWith(debt.document, plus(one.money, kept), debt.withheld).map((e) => e.amount));
+  // What closes a document whole, discount and difference too, is expected to keep back all that is left.
+  const settling = total([one.money, kept, one.discount ?? NOTHING, one.difference?.amount ?? NOTHING]);
+  const expected = total(expectedWith(debt.document, settling, debt.withheld).map((e) => e.amount));
   const doubt = discountDoubt(debt.document, one.discount ?? NOTHING, on);
   const certified = (content.withholding ?? []).filter(({ certificate }) => certificate).map(({ id }) => id);
   const late = content.basis === 'on-payment' && filed !== '' && on <= filed;

@@ -82,6 +82,10 @@ export interface Room {
   readonly free: Minor;
 }
 
+/** Oldest first; of one day by the numbers they came with. */
+const ageKey = ({ date, receiptNumber, documentNumber, id }: Withheld): string =>
+  [date, receiptNumber, documentNumber, id].join(' ');
+
 const least = (a: Minor, b: Minor): Minor => (a < b ? a : b);
 
 /**
@@ -95,7 +99,7 @@ export function roomIn(withheld: readonly Withheld[], by: CoverKind): readonly R
     if (one.home < 0n && one.voidOn === '') back.set(key(one), minus(back.get(key(one)) ?? NOTHING, one.home));
   return withheld
     .filter(({ home, voidOn }) => home > 0n && voidOn === '')
-    .sort((a, b) => (a.date + a.id < b.date + b.id ? -1 : 1))
+    .sort((a, b) => (ageKey(a) < ageKey(b) ? -1 : 1))
     .flatMap((one) => {
       const taken = least(back.get(key(one)) ?? NOTHING, one.home);
       back.set(key(one), minus(back.get(key(one)) ?? NOTHING, taken));

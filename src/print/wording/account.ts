@@ -28,7 +28,7 @@ export interface AccountWording {
   readonly withheld: string;
   readonly onAccount: string;
   readonly thanks: string;
-  /** The letter, above and below its list. */
+  /** The letter, below its list. */
   readonly asks: string;
   readonly please: string;
   readonly type: string;
@@ -72,7 +72,7 @@ const EN: AccountWording = {
   withheld: 'Withheld: {type}',
   onAccount: 'Kept on account',
   thanks: 'Received with thanks.',
-  asks: 'You kept back the tax below from your payments to us. We have not received the certificates for it yet.',
+  asks: 'You kept back the tax listed above from your payments to us. We have not received the certificates for it yet.',
   please: 'Please send them to us, so that we can claim it.',
   type: 'Withheld tax',
 };
@@ -115,7 +115,7 @@ const DE: AccountWording = {
   withheld: 'Einbehalten: {type}',
   onAccount: 'Als Guthaben geführt',
   thanks: 'Betrag dankend erhalten.',
-  asks: 'Sie haben von Ihren Zahlungen an uns die unten genannte Steuer einbehalten. Die Bescheinigungen darüber liegen uns noch nicht vor.',
+  asks: 'Sie haben von Ihren Zahlungen an uns die oben genannte Steuer einbehalten. Die Bescheinigungen darüber liegen uns noch nicht vor.',
   please: 'Bitte senden Sie sie uns, damit wir die Steuer geltend machen können.',
   type: 'Abzugsteuer',
 };
@@ -158,7 +158,7 @@ const FR: AccountWording = {
   withheld: 'Retenu : {type}',
   onAccount: 'Laissé à valoir',
   thanks: 'Reçu avec nos remerciements.',
-  asks: 'Vous avez retenu l’impôt ci-dessous sur vos paiements. Nous n’en avons pas encore reçu les attestations.',
+  asks: 'Vous avez retenu l’impôt ci-dessus sur vos paiements. Nous n’en avons pas encore reçu les attestations.',
   please: 'Merci de nous les envoyer afin que nous puissions le récupérer.',
   type: 'Impôt retenu',
 };
@@ -201,7 +201,7 @@ const ES: AccountWording = {
   withheld: 'Retenido: {type}',
   onAccount: 'Queda a cuenta',
   thanks: 'Recibido con agradecimiento.',
-  asks: 'De sus pagos retuvo usted el impuesto que sigue. Aún no hemos recibido los certificados.',
+  asks: 'De sus pagos retuvo usted el impuesto arriba indicado. Aún no hemos recibido los certificados.',
   please: 'Le rogamos que nos los envíe para poder reclamarlo.',
   type: 'Impuesto retenido',
 };
@@ -244,7 +244,7 @@ const GA: AccountWording = {
   withheld: 'Coinnithe siar: {type}',
   onAccount: 'Coinnithe ar cuntas',
   thanks: 'Faighte le buíochas.',
-  asks: 'Choinnigh sibh siar an cháin thíos as bhur n-íocaíochtaí linn. Níl na deimhnithe faighte againn fós.',
+  asks: 'Choinnigh sibh siar an cháin thuas as bhur n-íocaíochtaí linn. Níl na deimhnithe faighte againn fós.',
   please: 'Seolaigí chugainn iad, le bhur dtoil, ionas gur féidir linn í a éileamh.',
   type: 'Cáin choinnithe siar',
 };

@@ -79,6 +79,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
                 (d) => [d.id, `${d.number}, due ${writeDate(d.dueDate)}: ${showMoney(d.open, currency)} open`] as const,
               )}
               {...field('debtId')}
+              value={rest.debtId}
             />
             <div className="grid grid-cols-2 gap-x-4">
               <MoneyField label="Amount" currency={currency} whenEmpty={most} {...field('amount')} />

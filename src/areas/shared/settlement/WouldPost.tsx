@@ -2,6 +2,7 @@
 
 import { minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
+import { wordRefusals } from '@/core/wording/refusals';
 import type { Action } from '@/store/perform';
 import { NoteRow } from '@/ui/Page';
 import { useOpenBook } from '../../shell/BookContext';
@@ -13,14 +14,14 @@ interface WouldPostProps<Input, Value> {
   readonly input: Input | null;
 }
 
-/** What an action would post by what is typed in its slip; why it would be refused stands at the fields once it is sent. */
+/** What an action would post by what is typed in its slip, or why it would be refused. */
 export function WouldPost<Input, Value>({ action, input }: WouldPostProps<Input, Value>) {
   const { accounts, currency } = useOpenBook();
   const planned = usePreview(action, input);
   const lines = planned?.ok ? (planned.value.add?.journalLines ?? []) : [];
   return (
     <section aria-label="Entries" className="mb-3 min-h-[64px] border-rule border-t pt-1.5 text-sm">
-      {planned?.ok === false && <p className="text-soft">Nothing would be posted as it stands.</p>}
+      {planned?.ok === false && <p className="text-soft">As it stands: {wordRefusals(planned.refusals)}</p>}
       {planned?.ok && lines.length === 0 && (
         <p className="text-soft">Nothing is posted: both stand at the same rate.</p>
       )}
