@@ -6,7 +6,9 @@ import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
 import { prove } from '@/core/returns/proof';
+import { openItemsOn } from '@/core/settlement/account';
 import { archiveBook, openArchive } from './archive';
+import { accountRows, agedList } from './customers/queries/account';
 import { present } from './load';
 import { allocateCredit, undoAllocation } from './payments/actions/allocate';
 import { dishonourReceipt } from './payments/actions/dishonour';
@@ -483,4 +485,34 @@ test('a document of which nothing is payable releases its tax at once on payment
   expect([document.open, document.state]).toEqual([0n, 'paid']);
   expect(await returned('2026-01-01')).toEqual([-2300n, 2300n]);
   expect(await balances()).toEqual({ '2200': -2300n, '4100': 2300n });
+});
+
+describe('accounts', () => {
+  test('of a group: what a parent paid for a child is settled on the account of both, alone and together', async () => {
+    const { keys: _, ...child } = present(await db.customers.get('clewbay'), 'the child');
+    await act(db, changeCustomer, { ...child, parentId: CUSTOMER }, '2026-01-02');
+    const own = await invoice('100.00', { customerId: 'clewbay' });
+    const parts = [{ method: 'cheque', amount: minor(12300n), chequeNumber: '17', chequeDate: '2026-03-15' }];
+    await receive(0n, [to(own, 12300n)], '2026-02-02', { parts });
+    const openOn = async (ids: readonly string[], on: string) =>
+      openItemsOn(await accountRows(db, ids), isoDate(on)).map(({ number, open }) => [number, open]);
+    expect(await openOn(['clewbay'], '2026-03-15')).toEqual([]);
+    expect(await openOn([CUSTOMER, 'clewbay'], '2026-03-15')).toEqual([]);
+    expect(await openOn(['clewbay'], '2026-03-14')).toEqual([[own.number, 12300n]]);
+    // The aged list goes through customers one after the other; the cheque stands apart with who gave it.
+    const aged = async (on: string) =>
+      (await agedList(db, isoDate(on), [30], 10)).rows.map((row) => [row.customerId, row.aged.balance, row.cheques]);
+    expect(await aged('2026-03-14')).toEqual([['clewbay', 12300n, 0n]]);
+    expect(await aged('2026-03-15')).toEqual([]);
+  });
+
+  test('a page of the aged list holds as many as it is asked for, by name, and says that there are more', async () => {
+    for (const customerId of ['clewbay', 'kilkerrin', CUSTOMER]) await invoice('100.00', { customerId });
+    const page = await agedList(db, isoDate('2026-02-20'), [30, 60], 2);
+    expect(page.rows.map(({ customerId, aged }) => [customerId, aged.columns])).toEqual([
+      [CUSTOMER, [0n, 12300n, 0n, 0n]],
+      ['clewbay', [0n, 12300n, 0n, 0n]],
+    ]);
+    expect([page.more, (await agedList(db, isoDate('2026-02-20'), [30, 60], 3)).more]).toEqual([true, false]);
+  });
 });

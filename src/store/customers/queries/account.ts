@@ -15,51 +15,69 @@ import {
 import { isPostDated } from '@/core/settlement/receipt';
 import type { Withheld, WithholdingCertificate } from '@/core/settlement/withholding';
 import { customerAndChildren } from '../../payments/queries/debts';
+import { groupOf } from '../../payments/queries/onAccount';
 import type { BookDb } from '../../schema';
 
 /** What stands behind an account, of a customer and of those under it where they are wanted. */
 export async function accountRows(db: BookDb, customerIds: readonly string[]): Promise<AccountRows> {
+  // What one of a group owes may have been settled by another of it.
+  const groups = await Promise.all(customerIds.map((id) => groupOf(db, id)));
   const [documents, receipts, refunds, allocations] = await Promise.all([
     Promise.all(
       customerIds.map((id) => db.documents.where('[customerId+issueDate]').between([id, ''], [id, '~']).toArray()),
     ),
     db.receipts.where('customerId').anyOf(customerIds).toArray(),
     db.refunds.where('customerId').anyOf(customerIds).toArray(),
-    db.allocations.where('customerId').anyOf(customerIds).toArray(),
+    db.allocations
+      .where('customerId')
+      .anyOf([...new Set(groups.flat())])
+      .toArray(),
   ]);
-  return { documents: documents.flat(), receipts, refunds, allocations };
+  const all = documents.flat();
+  const own = new Set(all.map(({ id }) => id));
+  // Of the others' allocations those that close a document of theirs move only their own account.
+  const ours = allocations.filter(({ closing, debtId }) => closing === undefined || own.has(debtId));
+  return { documents: all, receipts, refunds, allocations: ours };
 }
 
-/**
- * What is open of customers at the end of a day: what is open now, and what was settled, or will be undone, only after it.
- * Rows that are neither are not read.
- */
-export async function openRows(db: BookDb, customerIds: readonly string[], on: IsoDate): Promise<AccountRows> {
-  const keys = customerIds.map((id) => [id, 1]);
-  const wanted = new Set(customerIds);
-  const [open, receipts, later, undoneLater] = await Promise.all([
-    db.documents.where('[customerId+isOpen]').anyOf(keys).toArray(),
-    db.receipts.where('[customerId+isOpen]').anyOf(keys).toArray(),
+type Rows = Pick<AccountRows, 'documents' | 'receipts'>;
+
+/** Documents and receipts that may have been open at the end of a day and are not now, or the other way round. */
+async function movedAfter(db: BookDb, on: IsoDate): Promise<Rows> {
+  const found = await Promise.all([
     db.allocations.where('date').above(on).toArray(),
     db.allocations.where('undoneOn').above(on).toArray(),
   ]);
-  const moved = [...later, ...undoneLater].filter(({ customerId }) => wanted.has(customerId));
-  const known = new Set([...open, ...receipts].map(({ id }) => id));
-  const others = [...new Set(moved.flatMap(({ debtId, creditId }) => [debtId, creditId]))].filter(
-    (id) => !known.has(id),
-  );
-  const [documents, more] = await Promise.all([db.documents.bulkGet(others), db.receipts.bulkGet(others)]);
-  const rows = {
-    documents: [...open, ...documents.flatMap((row) => row ?? [])],
-    receipts: [...receipts, ...more.flatMap((row) => row ?? [])],
+  const ids = [...new Set(found.flat().flatMap(({ debtId, creditId }) => [debtId, creditId]))];
+  const [documents, receipts] = await Promise.all([db.documents.bulkGet(ids), db.receipts.bulkGet(ids)]);
+  return { documents: documents.flatMap((row) => row ?? []), receipts: receipts.flatMap((row) => row ?? []) };
+}
+
+/** Each row once. */
+const once = <Row extends { readonly id: string }>(rows: readonly Row[]): readonly Row[] => [
+  ...new Map(rows.map((row) => [row.id, row])).values(),
+];
+
+/** What is open of customers now, and of `later` what is theirs, with all that was made of it. */
+async function openRows(db: BookDb, customerIds: readonly string[], later: Rows): Promise<AccountRows> {
+  const keys = customerIds.map((id) => [id, 1]);
+  const wanted = new Set(customerIds);
+  const [open, held] = await Promise.all([
+    db.documents.where('[customerId+isOpen]').anyOf(keys).toArray(),
+    db.receipts.where('[customerId+isOpen]').anyOf(keys).toArray(),
+  ]);
+  const theirs = <Row extends { readonly customerId: string }>(all: readonly Row[]) =>
+    all.filter(({ customerId }) => wanted.has(customerId));
+  const rows: Rows = {
+    documents: once([...open, ...theirs(later.documents)]),
+    receipts: once([...held, ...theirs(later.receipts)]),
   };
   const ids = [...rows.documents, ...rows.receipts].map(({ id }) => id);
   const [asDebt, asCredit] = await Promise.all([
     db.allocations.where('debtId').anyOf(ids).toArray(),
     db.allocations.where('creditId').anyOf(ids).toArray(),
   ]);
-  const allocations = [...new Map([...asDebt, ...asCredit].map((one) => [one.id, one])).values()];
-  return { ...rows, refunds: [], allocations };
+  return { ...rows, refunds: [], allocations: once([...asDebt, ...asCredit]) };
 }
 
 /** Everything the page of a customer's account shows. */
@@ -94,21 +112,6 @@ export async function customerAccount(
   return { customer, rows, children, parent: parent ?? null, withheld, certificates, exemptions };
 }
 
-/** The customers that hold or owe something now, or did at the end of a day. */
-async function customersOpenOn(db: BookDb, on: IsoDate): Promise<ReadonlySet<string>> {
-  const [documents, receipts, later, undoneLater] = await Promise.all([
-    db.documents.orderBy('[customerId+isOpen]').uniqueKeys(),
-    db.receipts.orderBy('[customerId+isOpen]').uniqueKeys(),
-    db.allocations.where('date').above(on).toArray(),
-    db.allocations.where('undoneOn').above(on).toArray(),
-  ]);
-  const open = [...documents, ...receipts] as unknown as readonly (readonly [string, 0 | 1])[];
-  return new Set([
-    ...open.flatMap(([customerId, isOpen]) => (isOpen === 1 ? [customerId] : [])),
-    ...[...later, ...undoneLater].map(({ customerId }) => customerId),
-  ]);
-}
-
 /** One customer on the aged list, in one currency. */
 export interface AgedRow {
   readonly customerId: string;
@@ -120,38 +123,55 @@ export interface AgedRow {
   readonly cheques: Minor;
 }
 
-/** What customers owe by age at the end of a day, by name and currency; `limit` customers at most. */
+/** Customers that are looked at in one go. */
+const AT_ONCE = 250;
+
+/** The lines of some customers, in the order they come. */
+function agedRows(
+  customers: readonly CustomerRow[],
+  rows: AccountRows,
+  on: IsoDate,
+  limits: AgeLimits,
+): readonly AgedRow[] {
+  const items = grouped(openItemsOn(rows, on), ({ customerId }) => customerId);
+  const postDated = rows.receipts.filter(
+    ({ date, dishonoured, ...one }) => date <= on && dishonoured === null && isPostDated(one, on),
+  );
+  return customers.flatMap(({ id, name }) =>
+    [...grouped(items.get(id) ?? [], ({ currency }) => currency)].map(([currency, own]) => ({
+      customerId: id,
+      customerName: name,
+      currency: currency as Currency,
+      items: own,
+      aged: agedOf(own, on, limits),
+      cheques: total(
+        postDated.flatMap((one) => (one.customerId === id && one.currency === currency ? [one.amount] : [])),
+      ),
+    })),
+  );
+}
+
+/**
+ * What customers owe by age at the end of a day, by name and currency; `limit` lines at most. Customers are gone through by
+ * name until there are as many, so that a page reads no more in a book of many.
+ */
 export async function agedList(
   db: BookDb,
   on: IsoDate,
   limits: AgeLimits,
   limit: number,
 ): Promise<{ readonly rows: readonly AgedRow[]; readonly more: boolean }> {
-  const found = await db.customers.bulkGet([...(await customersOpenOn(db, on))]);
-  const customers = found.flatMap((one) => one ?? []).sort((a, b) => a.name.localeCompare(b.name));
-  const shown = customers.slice(0, limit);
-  const rows = await openRows(
-    db,
-    shown.map(({ id }) => id),
-    on,
-  );
-  const items = grouped(openItemsOn(rows, on), ({ customerId }) => customerId);
-  const postDated = rows.receipts.filter(
-    ({ date, dishonoured, ...one }) => date <= on && dishonoured === null && isPostDated(one, on),
-  );
-  return {
-    more: customers.length > limit,
-    rows: shown.flatMap(({ id, name }) =>
-      [...grouped(items.get(id) ?? [], ({ currency }) => currency)].map(([currency, own]) => ({
-        customerId: id,
-        customerName: name,
-        currency: currency as Currency,
-        items: own,
-        aged: agedOf(own, on, limits),
-        cheques: total(
-          postDated.flatMap((one) => (one.customerId === id && one.currency === currency ? [one.amount] : [])),
-        ),
-      })),
-    ),
-  };
+  const later = await movedAfter(db, on);
+  const rows: AgedRow[] = [];
+  for (let from = 0; rows.length <= limit; from += AT_ONCE) {
+    const customers = await db.customers.orderBy('name').offset(from).limit(AT_ONCE).toArray();
+    if (customers.length === 0) break;
+    const open = await openRows(
+      db,
+      customers.map(({ id }) => id),
+      later,
+    );
+    rows.push(...agedRows(customers, open, on, limits));
+  }
+  return { rows: rows.slice(0, limit), more: rows.length > limit };
 }

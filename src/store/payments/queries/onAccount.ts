@@ -3,7 +3,7 @@ import { type Credit, leftOfCredit } from '@/core/settlement/allocation';
 import type { BookDb } from '../../schema';
 
 /** A customer with all under the same parent, who settle what any of them owes. */
-function groupOf(db: BookDb, customerId: string): Promise<string[]> {
+export function groupOf(db: BookDb, customerId: string): Promise<string[]> {
   return db.customers.get(customerId).then((customer) => {
     const head = customer?.parentId || customerId;
     return db.customers
