@@ -303,6 +303,19 @@ describe('withholding', () => {
     const own = (price: string) => issued(db, { currency: 'KES', lines: [lineOf({ price })] });
     expect((await own('23999.99')).figures.totals.withheld).toBe(0n);
     expect((await own('24000')).figures.totals.withheld).toBe(120_000n);
+    // So is the threshold of the year, by the same rate: 679.99 with this one; 60,000 KES are 400.00, 150,000 are
+    // 1,000.00.
+    const yearly = (thresholdYear: string) =>
+      act(
+        db,
+        keepWithholdingType,
+        { value: type({ currency: 'KES', thresholdYear: decimal(thresholdYear) }), isNew: false },
+        JANUARY,
+      );
+    await yearly('150000');
+    expect((await issued(db)).figures.totals.withheld).toBe(0n);
+    await yearly('60000');
+    expect((await issued(db)).figures.totals.withheld).toBe(500n);
   });
   test('on issue is owed less at once, and stands as a claim', async () => {
     const document = await sell({ when: 'on-issue' });
