@@ -17,6 +17,12 @@ describe('terms', () => {
     ['eom+10d', '2026-02-10'],
     ['0d', '2026-01-31'],
     [' EOM+1D ', '2026-02-01'],
+    ['+14', '2026-02-14'],
+    ['net 30', '2026-03-02'],
+    ['Net30', '2026-03-02'],
+    ['10 days', '2026-02-10'],
+    // 60 days from 31 January is 1 April.
+    ['60d eom', '2026-04-30'],
   ])('%s from 31 January is %s', (terms, day) => {
     expect(isTerms(terms)).toBe(true);
     expect(offsetFrom(on, terms)).toBe(day);
@@ -46,8 +52,14 @@ describe('a typed day', () => {
     ['5 nov', '2026-11-05'],
     ['5 November 2025', '2025-11-05'],
     ['1m', '2026-02-28'],
+    // 23 November 2026 is a Monday.
+    ['tomorrow', '2026-11-24'],
+    ['yesterday', '2026-11-22'],
+    ['mon', '2026-11-30'],
+    ['Friday', '2026-11-27'],
+    ['sun', '2026-11-29'],
   ])('%s is %s', (typed, day) => expect(readTypedDate(typed, today, on)).toBe(day));
-  test.each(['31/2', 'soon', '2026-02-30', '12/13', '1 foo'])('%s is none', (typed) => {
+  test.each(['31/2', 'soon', '2026-02-30', '12/13', '1 foo', 'monthly', 'sunk', 'net', '+'])('%s is none', (typed) => {
     expect(readTypedDate(typed, today, on)).toBeNull();
   });
 });

@@ -1,8 +1,21 @@
-import { addDays, addMonths, endOfMonth, type IsoDate, isIsoDate, isoDate, monthOf } from '@/core/kernel/date';
+import {
+  addDays,
+  addMonths,
+  daysBetween,
+  endOfMonth,
+  type IsoDate,
+  isIsoDate,
+  isoDate,
+  monthOf,
+} from '@/core/kernel/date';
 import { type Decimal, isDecimal, ratioOf } from '@/core/kernel/decimal';
 import { compare, sumRatios, whole } from '@/core/kernel/ratio';
 
 const OFFSET = /^(?:(\d{1,3})([dwm])|eom(?:\+(\d{1,3})d)?|day ?(\d{1,2}))$/i;
+/** Other ways to say days: `+14`, `net 30`, `30 days`. */
+const IN_DAYS = /^(?:\+|net ?)(\d{1,3})(?: ?d(?:ays)?)?$|^(\d{1,3}) days$/i;
+/** `60d eom`: the end of the month that many days on. */
+const DAYS_TO_MONTH_END = /^(\d{1,3})d? ?eom$/i;
 const PART = /^(\d{1,3}(?:\.\d{1,4})?) ?% +(.+)$/;
 
 /** What terms say, counted from an issue date. */
@@ -50,11 +63,17 @@ export function isTerms(text: unknown): text is string {
 
 /**
  * The day an offset points to, counted from `from`. `1m` from 31 January is the last day of
- * February; `eom+10d` is ten days after the month's last day; `day 15` is the 15th of next month, or
- * that month's last day where it has none. Null when it is not an offset.
+ * February; `eom+10d` is ten days after the month's last day, `60d eom` the end of the month sixty days on; `day 15` is
+ * the 15th of next month, or that month's last day where it has none. Null when it is not an offset.
  */
 export function offsetFrom(from: IsoDate, text: string): IsoDate | null {
-  const match = OFFSET.exec(text.trim());
+  const typed = text.trim();
+  const [, plain, spelled] = IN_DAYS.exec(typed) ?? [];
+  const days = plain ?? spelled;
+  if (days !== undefined) return addDays(from, Number(days));
+  const [, toMonthEnd] = DAYS_TO_MONTH_END.exec(typed) ?? [];
+  if (toMonthEnd !== undefined) return endOfMonth(addDays(from, Number(toMonthEnd)));
+  const match = OFFSET.exec(typed);
   if (!match) return null;
   const [, count, unit, after, day] = match;
   if (day !== undefined) {
@@ -100,13 +119,31 @@ function readShortForm(text: string, today: IsoDate): IsoDate | null {
   return isIsoDate(date) ? date : null;
 }
 
+const A_SUNDAY = isoDate('1900-01-07');
+const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
+
+/** `tomorrow`, `yesterday`, or the next day of a name (`mon`, `Friday`), which is never today. */
+function readDayWord(text: string, today: IsoDate): IsoDate | null {
+  if (text === 'tomorrow') return addDays(today, 1);
+  if (text === 'yesterday') return addDays(today, -1);
+  const at = WEEKDAYS.indexOf(text.slice(0, 3));
+  if (at < 0 || !/^(?:sun|mon|tues?|wed(?:nes)?|thu(?:rs?)?|fri|sat(?:ur)?)(?:day)?$/.test(text)) return null;
+  const now = daysBetween(A_SUNDAY, today) % 7;
+  return addDays(today, (at - now + 7) % 7 || 7);
+}
+
 /**
- * Reads a day as it is typed: `today`, an ISO date, a day of the month, a local short form, or an offset
+ * Reads a day as it is typed: `today`, `tomorrow`, `mon`, an ISO date, a day of the month, a local short form, or an offset
  * from the issue date. Null when it is none of these.
  */
 export function readTypedDate(text: string, today: IsoDate, issueDate: IsoDate): IsoDate | null {
   const typed = text.trim().toLowerCase();
   if (typed === 'today') return today;
   if (isIsoDate(typed)) return isoDate(typed);
-  return offsetFrom(issueDate, typed) ?? readBareDay(typed, today) ?? readShortForm(typed, today);
+  return (
+    readDayWord(typed, today) ??
+    offsetFrom(issueDate, typed) ??
+    readBareDay(typed, today) ??
+    readShortForm(typed, today)
+  );
 }
