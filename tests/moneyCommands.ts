@@ -91,8 +91,9 @@ export class ReceiveManyCommand implements Command {
         to,
         agreed: true,
       },
-      // A half, or what is taken of an invoice, may round to nothing; a discount may meet what notes took already.
-      ['invalid', 'over-allocated', 'over-credited', 'number-order', 'already-credited'],
+      // A half, or what is taken of an invoice, may round to nothing; a discount may meet what notes took already; a book may
+      // know no tax that is withheld.
+      ['invalid', 'over-allocated', 'over-credited', 'number-order', 'already-credited', 'not-found'],
     );
   }
   toString = () =>

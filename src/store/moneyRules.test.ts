@@ -146,6 +146,27 @@ describe('a receipt', () => {
     expect(await documentOf(db, document.id)).toMatchObject({ open: 0n, openHome: 0n });
   });
 
+  test('in foreign money needs no rate where the bank says what all of it was worth, but for tax withheld', async () => {
+    await dollars(['2026-06-01', '1.1000']);
+    const input = {
+      customerId: CUSTOMER,
+      date: '2026-02-10',
+      reference: '',
+      currency: currency('USD'),
+      parts: [{ method: 'bank' as const, amount: minor(10000n), home: minor(9000n) }],
+      to: [],
+    };
+    const { id } = await act(db, recordReceipt, input, '2026-02-10');
+    expect(await db.receipts.get(id)).toMatchObject({ amountHome: 9000n, openHome: 9000n });
+    const unknown = await perform(
+      db,
+      recordReceipt,
+      { ...input, parts: [{ method: 'bank', amount: minor(10000n) }] },
+      momentOn('2026-02-10'),
+    );
+    expect(refusalCodes(unknown)).toEqual(['missing']);
+  });
+
   test('takes a typed number once, and not one that the series gives itself', async () => {
     await receive(100n, [], '2026-02-02', { number: 'Book 4/17' });
     const again = (number: string) =>
@@ -464,6 +485,19 @@ describe('tax withheld', () => {
     await act(db, claimWithheld, { ...claim, amount: minor(250n) }, '2026-03-20');
     expect(await balances()).toMatchObject({ '1310': 250n });
     expect((await balances())['1300']).toBeUndefined();
+  });
+
+  test('of a type that nobody knows is refused', async () => {
+    const document = await invoice('100.00');
+    const settles = to(document, 11800n, { withheld: [{ typeId: 'NONE', amount: minor(500n) }] });
+    const input = {
+      customerId: CUSTOMER,
+      date: '2026-02-02',
+      reference: '',
+      parts: [{ method: 'bank' as const, amount: minor(11800n) }],
+      to: [settles],
+    };
+    expect(refusalCodes(await perform(db, recordReceipt, input, momentOn('2026-02-02')))).toEqual(['not-found']);
   });
 
   test('of a receipt that came back does not count', async () => {

@@ -139,7 +139,9 @@ export async function beginScenario(
     const kept = await act(keepWithholdingType, { value, isNew: true });
     if (!kept.ok) return kept;
   }
-  for (const { id, name = id, country = territory, parent = '', withholding = [] } of customers) {
+  // Parents stand before those under them, in whatever order they are given.
+  const parentsFirst = [...customers].sort((a, b) => Number(a.parent !== undefined) - Number(b.parent !== undefined));
+  for (const { id, name = id, country = territory, parent = '', withholding = [] } of parentsFirst) {
     const address = { street: 'Quay 1', city: 'Harbour', region: '', postalCode: '', country };
     const kept = await act(changeCustomer, {
       ...blankCustomer(id, name, country),

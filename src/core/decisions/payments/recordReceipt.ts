@@ -112,9 +112,15 @@ export function receive(
   const date = input.date;
   const [first] = position.debts.values();
   const currency = input.currency ?? first?.content.currency ?? homeCurrency;
-  const worth = worthOn(currency, homeCurrency, input.perHome ?? '', material.rate);
-  if (!worth.ok) return worth;
   const withheld = to.flatMap(({ withheld: own = [] }) => own);
+  const strange = strangeTypes(input, material);
+  if (strange.length > 0) return refuse(...strange);
+  // No rate is needed where the bank says what all of it was worth.
+  const rated = withheld.length > 0 || input.parts.some(({ home }) => home === undefined);
+  const worth = rated
+    ? worthOn(currency, homeCurrency, input.perHome ?? '', material.rate)
+    : accept((amount: Minor) => amount);
+  if (!worth.ok) return worth;
   const read = readParts(input.parts, { date, worth: worth.value, chart: position.chart, alone: withheld.length > 0 });
   const doubtful = doubts(input, date, material, moment.today);
   const refusals = [...(read.ok ? [] : read.refusals), ...doubtful];
@@ -190,17 +196,31 @@ export function receive(
   });
 }
 
+const typeOf = (documentId: string, typeId: string, { position, withholdingTypes }: ReceiveMaterial) =>
+  position.debts.get(documentId)?.content.withholding?.find((one) => one.id === typeId) ??
+  withholdingTypes.find((one) => one.id === typeId);
+
+/** Withheld amounts of types that neither the document nor the set-up knows. */
+function strangeTypes({ to }: ReceiptInput, material: ReceiveMaterial): readonly Refusal[] {
+  return to.flatMap(({ documentId, withheld = [] }, i) =>
+    withheld.flatMap(({ typeId }, k): readonly Refusal[] =>
+      typeOf(documentId, typeId, material) === undefined
+        ? [{ code: 'not-found', path: `to[${i}].withheld[${k}].typeId` }]
+        : [],
+    ),
+  );
+}
+
 /** What was kept back of one document, as a claim. */
 function withheldRow(
   { id, number, customerId, customerName, valueDate, currency }: Receipt,
   { documentId, number: documentNumber }: SettlingInput,
   { typeId, amount }: { readonly typeId: string; readonly amount: Minor },
   home: Minor,
-  { position, withholdingTypes }: ReceiveMaterial,
+  material: ReceiveMaterial,
   moment: Moment,
 ): Withheld {
-  const frozen = position.debts.get(documentId)?.content.withholding?.find((one) => one.id === typeId);
-  const type = frozen ?? withholdingTypes.find((one) => one.id === typeId);
+  const type = typeOf(documentId, typeId, material);
   return {
     id: moment.newId(),
     customerId,
