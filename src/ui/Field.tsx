@@ -23,7 +23,7 @@ export function Field({ label, hint, error, className = '', children }: FieldPro
       </label>
       {children({ id, 'aria-describedby': noteId, 'aria-invalid': error !== undefined })}
       {/* The line is always there: an error that pushed the page down would move a button from under a click. */}
-      <p id={noteId} className={`min-h-[18px] text-sm ${error === undefined ? 'text-soft' : 'text-brick'}`}>
+      <p id={noteId} className={`min-h-[18px] pb-1.5 text-sm ${error === undefined ? 'text-soft' : 'text-brick'}`}>
         {error === undefined ? hint : `▲ ${error}`}
       </p>
     </div>

@@ -12,7 +12,7 @@ import { listReceipts, type ReceiptStanding, standingOf } from '@/store/payments
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
-import { Mark, type MarkKind } from '@/ui/Mark';
+import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
@@ -24,15 +24,9 @@ import { useRun } from '../shared/useRun';
 import { bookDb, today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 import { saveFile } from '../shell/saveFile';
+import { RECEIPT_MARKS } from './receiptMark';
 
 const LINK = 'underline decoration-rule underline-offset-4';
-
-const STANDINGS: Readonly<Record<ReceiptStanding, readonly [MarkKind, string]>> = {
-  used: ['paid', 'used'],
-  'on-account': ['half', 'on account'],
-  'post-dated': ['open', 'post-dated'],
-  dishonoured: ['cancelled', 'came back unpaid'],
-};
 
 /** Prints receipts of a list to one PDF, each in its customer’s language; it can be stopped. */
 function PrintList({ receipts, onClose }: { readonly receipts: readonly Receipt[]; readonly onClose: () => void }) {
@@ -125,7 +119,7 @@ export function ReceiptList() {
         <ChoiceField
           label="Standing"
           className="w-[150px]"
-          options={[['', 'any'], ...Object.entries(STANDINGS).map(([value, [, words]]) => [value, words] as const)]}
+          options={[['', 'any'], ...Object.entries(RECEIPT_MARKS).map(([value, [, words]]) => [value, words] as const)]}
           value={stands}
           onChange={(event) => narrow(() => setStands(event.target.value as ReceiptStanding | ''))}
         />
@@ -164,9 +158,9 @@ export function ReceiptList() {
             { head: 'Reference', cell: ({ reference }) => reference },
             {
               head: 'Standing',
-              value: (receipt) => STANDINGS[standingOf(receipt, on)][1],
+              value: (receipt) => RECEIPT_MARKS[standingOf(receipt, on)][1],
               cell: (receipt) => {
-                const [mark, words] = STANDINGS[standingOf(receipt, on)];
+                const [mark, words] = RECEIPT_MARKS[standingOf(receipt, on)];
                 return (
                   <>
                     <Mark kind={mark} /> {words}

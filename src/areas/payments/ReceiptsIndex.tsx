@@ -3,15 +3,17 @@
 import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { writeDay } from '@/core/kernel/date';
+import { standingOf } from '@/store/payments/queries/receipts';
 import { findReceipts } from '@/store/sales/queries/documents';
 import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
-import { useBook } from '../shell/book';
+import { today, useBook } from '../shell/book';
 import { IndexList } from '../shell/IndexList';
 import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
+import { RECEIPT_MARKS } from './receiptMark';
 
 const PAGE = 50;
 
@@ -27,16 +29,19 @@ export function ReceiptsIndex() {
   return (
     <IndexColumn title="Receipts">
       <IndexList
-        entries={receipts?.map((receipt) => ({
-          id: receipt.id,
-          path: routes.receipt(receipt.id),
-          mark: { kind: 'paid', word: 'received' },
-          title: receipt.number.replace(/-\d{4}-/, '-'),
-          amount: receipt.amount,
-          currency: receipt.currency,
-          detail: receipt.customerName,
-          day: writeDay(receipt.date),
-        }))}
+        entries={receipts?.map((receipt) => {
+          const [kind, word] = RECEIPT_MARKS[standingOf(receipt, today())];
+          return {
+            id: receipt.id,
+            path: routes.receipt(receipt.id),
+            mark: { kind, word },
+            title: receipt.number.replace(/-\d{4}-/, '-'),
+            amount: receipt.amount,
+            currency: receipt.currency,
+            detail: receipt.customerName,
+            day: writeDay(receipt.date),
+          };
+        })}
         currency={currency}
         current={path}
         query={query}
