@@ -234,14 +234,28 @@ export function amountKeyOf(units: string): string {
 /** Words of a document beyond which it is not found; a text of a thousand words would swell the index. */
 const MOST_WORDS = 250;
 
-/** What a document is found by: numbers, names, references, texts, tags, and what it comes to. */
-export function documentWords(content: Content, figures: CalcResult, tags: readonly string[]): readonly string[] {
+/**
+ * What a document is found by: numbers, names, references, texts, where and how it was delivered, what was written beside
+ * it, and what it comes to.
+ */
+export function documentWords(
+  content: Content,
+  figures: CalcResult,
+  { tags, remarks }: Pick<IssuedDocument, 'tags' | 'remarks'>,
+): readonly string[] {
   const { buyer, currency } = content;
   const { payable, net } = figures.totals;
   const words = wordsIn([
     content.number,
     buyer.name,
     buyer.address.city,
+    buyer.contact ?? '',
+    buyer.taxNumber,
+    content.delivery?.city ?? '',
+    content.carrier ?? '',
+    content.tracking ?? '',
+    content.reason ?? '',
+    remarks,
     content.buyerReference,
     content.orderNumber,
     content.subject ?? '',

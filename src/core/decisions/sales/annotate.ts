@@ -35,7 +35,7 @@ export function annotate(
   const { remarks, tags, styleId } = document;
   const look = beside.styleId === styleId || style.id === '' ? null : lookOf(style);
   const lookId = beside.styleId === styleId ? document.lookId : (look?.id ?? '');
-  const words = documentWords(document.content, document.figures, beside.tags);
+  const words = documentWords(document.content, document.figures, beside);
   return accept({
     value: null,
     changes: {

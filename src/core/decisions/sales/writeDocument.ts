@@ -97,7 +97,7 @@ function rowOf(content: Content, series: Series, beside: Beside, look: Look | nu
     styleId,
     lookId: look?.id ?? '',
     amountKey: amountKey(figures),
-    words: documentWords(content, figures, tags),
+    words: documentWords(content, figures, { tags, remarks }),
   };
 }
 

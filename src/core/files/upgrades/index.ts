@@ -37,8 +37,8 @@ export const UPGRADES: readonly Upgrade[] = [
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */
 function workedOut(document: IssuedDocument): IssuedDocument {
-  const { content, figures, tags } = document;
-  return restated({ ...document, amountKey: amountKey(figures), words: documentWords(content, figures, tags) });
+  const { content, figures } = document;
+  return restated({ ...document, amountKey: amountKey(figures), words: documentWords(content, figures, document) });
 }
 
 /** Once a book is brought up: what follows from truth in its rows is worked out anew. */

@@ -108,6 +108,24 @@ test('the kept vocabulary counts what the documents hold, after credits, tags an
   expect(byWord(kept)).toEqual(byWord(vocabularyOf(all)));
 });
 
+test('where and how it went, who it was for, and what was written beside it are found too', async () => {
+  const own = await newBook();
+  const { id } = await issued(own, {
+    contact: 'Siobhán Quirke',
+    carrier: 'Slieve Freight',
+    tracking: 'SF-778120',
+    delivery: { street: 'Pier 4', city: 'Rossaveel', region: '', postalCode: '', country: 'IE' },
+  });
+  const beside = { remarks: 'Promised for Friday', tags: [], styleId: '' };
+  await act(own, annotateDocument, { documentId: id, beside }, '2026-01-16');
+  await act(own, creditInvoice, { documentId: id, date: '2026-01-20', reason: 'Cracked lens' }, '2026-01-20');
+  const kinds = async (query: string) =>
+    (await findDocuments(own, query, 5, NO_FILTER, TODAY)).documents.map(({ kind }) => kind);
+  for (const query of ['quirke', 'slieve', '778120', 'rossav']) expect(await kinds(query)).toContain('invoice');
+  expect(await kinds('promised friday')).toEqual(['invoice']);
+  expect(await kinds('cracked')).toEqual(['credit-note']);
+});
+
 describe('documents as CSV', () => {
   const rows = (columns: Parameters<typeof documentsCsv>[1]) =>
     documentsCsv(all, columns, day('2026-03-01'))
