@@ -8,9 +8,30 @@ function isWriting(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable]') !== null;
 }
 
+/**
+ * The main key in a form sends it, wherever the form stands; while a slip lies over a page, the main thing of the page is
+ * not done by it. On the document, so that it comes before the keys of the page.
+ */
+function useMainKeyInForms(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || !isKey(event, 'main') || !(event.target instanceof HTMLElement)) return;
+      const form = event.target.closest('form');
+      const sends = form?.querySelector('button[type="submit"]:not(:disabled)') ?? null;
+      const slip = document.querySelector('[role="dialog"]');
+      if (sends === null && slip === null) return;
+      event.preventDefault();
+      if (sends !== null && (slip === null || slip.contains(sends))) form?.requestSubmit();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, []);
+}
+
 /** Lists the keys; opens on `?` outside a field. */
 export function Keys() {
   const [open, setOpen] = useState(false);
+  useMainKeyInForms();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isKey(event, 'help') && !isWriting(event.target)) setOpen(true);

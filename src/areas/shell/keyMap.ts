@@ -23,7 +23,7 @@ export const KEY_MAP = {
   quote: { presses: ['Alt+q'], shown: 'Alt+Q', does: 'Write a quote (in Sales)' },
   nextCell: { presses: ['Enter'], shown: 'Enter', does: 'On to the next cell of a sheet' },
   nextLine: { presses: ['Alt+Enter'], shown: 'Alt+Enter', does: 'On to the next line, leaving the rest of this one' },
-  main: { presses: ['$mod+Enter'], shown: 'Ctrl+Enter', does: 'Do the main thing of the sheet' },
+  main: { presses: ['$mod+Enter'], shown: 'Ctrl+Enter', does: 'Do the main thing of the sheet, send a form or a slip' },
   lineUp: { presses: ['Alt+ArrowUp'], shown: 'Alt+↑', does: 'Move the line up' },
   lineDown: { presses: ['Alt+ArrowDown'], shown: 'Alt+↓', does: 'Move the line down' },
   takeOut: { presses: ['Alt+Delete'], shown: 'Alt+Delete', does: 'Take the line out' },
