@@ -3,7 +3,6 @@
 import { useState } from 'react';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { NOTHING, total } from '@/core/kernel/money';
-import { readTypedDate } from '@/core/parties/terms';
 import { AGE_LIMITS, type AgeLimits, ageHeads } from '@/core/settlement/account';
 import { type AgedRow, agedList } from '@/store/customers/queries/account';
 import { Button } from '@/ui/Button';
@@ -14,6 +13,7 @@ import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { DateField } from '../shared/DateField';
 import { ListTable } from '../shared/ListTable';
+import { typedDay } from '../shared/typedDay';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -38,7 +38,7 @@ export function AgedList() {
   const [typed, setTyped] = useState(AGE_LIMITS.join(' '));
   const [limit, setLimit] = useState(PAGE);
   const [printing, setPrinting] = useState(false);
-  const read = readTypedDate(day, today(), today()) ?? day;
+  const read = typedDay(day);
   const on = isIsoDate(read) ? read : today();
   const limits = readLimits(typed) ?? AGE_LIMITS;
   const found = useBook((db) => agedList(db, on, limits, limit), [on, limits.join()], [limit]);

@@ -2,7 +2,6 @@
 
 import { useState } from 'react';
 import { isIsoDate } from '@/core/kernel/date';
-import { readTypedDate } from '@/core/parties/terms';
 import { printedStatement, type StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
 import { accountRows } from '@/store/customers/queries/account';
@@ -13,6 +12,7 @@ import { ChoiceField } from '@/ui/Field';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
 import { PdfFrame } from '../shared/PdfFrame';
+import { typedDay } from '../shared/typedDay';
 import { bookDb, today } from '../shell/book';
 import { saveFile } from '../shell/saveFile';
 
@@ -41,7 +41,7 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
   const [how, setHow] = useState<'open' | 'span'>('open');
   const [from, setFrom] = useState(`${today().slice(0, 4)}-01-01`);
   const [until, setUntil] = useState('today');
-  const day = (typed: string) => readTypedDate(typed, today(), today()) ?? typed;
+  const day = (typed: string) => typedDay(typed);
   const [first, last] = [day(from), day(until)];
   const wrong = !isIsoDate(last) || (how === 'span' && (!isIsoDate(first) || first > last));
   const make = async () => {

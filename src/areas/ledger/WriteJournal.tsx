@@ -7,7 +7,6 @@ import { minor, NOTHING, total } from '@/core/kernel/money';
 import { type Refusal, refuse } from '@/core/kernel/result';
 import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
-import { readTypedDate } from '@/core/parties/terms';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -16,9 +15,10 @@ import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { DateField } from '../shared/DateField';
 import { FormFoot } from '../shared/FormFoot';
+import { typedDay } from '../shared/typedDay';
 import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
-import { act, today } from '../shell/book';
+import { act } from '../shell/book';
 import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
@@ -49,7 +49,7 @@ export function WriteJournal() {
       );
       if (unread.length > 0) return refuse(...unread);
       return act(writeJournal, {
-        date: readTypedDate(date, today(), today()) ?? date,
+        date: typedDay(date),
         text,
         sides: sides.map(({ account }, i) => ({ account, amount: amounts[i] ?? NOTHING })),
       });

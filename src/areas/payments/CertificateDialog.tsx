@@ -8,7 +8,6 @@ import { total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import { roomIn, type Withheld, type WithholdingCertificate } from '@/core/settlement/withholding';
 import { wordRefusals } from '@/core/wording/refusals';
 import { enterCertificate } from '@/store/payments/actions/withholding';
@@ -18,9 +17,10 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { DateField } from '../shared/DateField';
 import { SlipFoot } from '../shared/FormFoot';
 import { MoneyField } from '../shared/MoneyField';
+import { typedDay } from '../shared/typedDay';
 import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
-import { act, moment, today } from '../shell/book';
+import { act, moment } from '../shell/book';
 import { base64Of } from '../shell/fileBytes';
 
 interface CertificateDialogProps {
@@ -57,7 +57,7 @@ export function CertificateDialog({ withheld, onClose }: CertificateDialogProps)
         customerId,
         typeId,
         number,
-        date: readTypedDate(date, today(), today()) ?? date,
+        date: typedDay(date),
         amount: read.value,
         withheldIds: chosen.map(({ withheld: { id } }) => id),
       });

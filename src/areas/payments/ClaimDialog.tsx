@@ -4,7 +4,6 @@ import { toast } from 'sonner';
 import { total } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import { roomIn, type Withheld, type WithholdingClaim } from '@/core/settlement/withholding';
 import { claimWithheld } from '@/store/payments/actions/withholding';
 import { Dialog } from '@/ui/Dialog';
@@ -13,9 +12,10 @@ import { DateField } from '../shared/DateField';
 import { SlipFoot } from '../shared/FormFoot';
 import { MoneyField } from '../shared/MoneyField';
 import { WouldPost } from '../shared/settlement/WouldPost';
+import { typedDay } from '../shared/typedDay';
 import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
-import { act, today } from '../shell/book';
+import { act } from '../shell/book';
 
 interface ClaimForm {
   readonly typeId: string;
@@ -40,7 +40,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
     total(rooms.filter(({ withheld: one }) => one.typeId === (typeId || types[0]?.[0])).map((room) => room.free));
   const inputOf = ({ amount, date, typeId, ...rest }: ClaimForm) => ({
     amount: typedMoney(amount, home, 'amount', freeOf(typeId)),
-    rest: { ...rest, typeId: typeId || (types[0]?.[0] ?? ''), date: readTypedDate(date, today(), today()) ?? date },
+    rest: { ...rest, typeId: typeId || (types[0]?.[0] ?? ''), date: typedDay(date) },
   });
   const { form, submit, field, general, busy } = useActionForm<ClaimForm, WithholdingClaim>({
     initial: { typeId: types[0]?.[0] ?? '', registrationId: registration.id, by: 'set-off', date: 'today', amount: '' },

@@ -8,7 +8,6 @@ import { type Minor, NOTHING, writeMoney } from '@/core/kernel/money';
 import { accept, type Result } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import type { Receipt } from '@/core/settlement/receipt';
 import { dishonourReceipt } from '@/store/payments/actions/dishonour';
 import { discountNotes } from '@/store/payments/queries/receiptFile';
@@ -20,6 +19,7 @@ import { DateField } from '../shared/DateField';
 import { SlipFoot } from '../shared/FormFoot';
 import { MoneyField } from '../shared/MoneyField';
 import { WouldPost } from '../shared/settlement/WouldPost';
+import { typedDay } from '../shared/typedDay';
 import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act, moment, today, useBook } from '../shell/book';
@@ -44,7 +44,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
   });
   const inputOf = (value: { date: string; reason: string; fee: string }) => ({
     fee: typedMoney(value.fee, home, 'fee', NOTHING),
-    rest: { receiptId: id, date: readTypedDate(value.date, today(), today()) ?? value.date, reason: value.reason },
+    rest: { receiptId: id, date: typedDay(value.date), reason: value.reason },
   });
   const { form, submit, field, general, busy } = useActionForm({
     initial: { date: 'today', reason: '', fee: '', charged: false, discounts: false },

@@ -6,12 +6,12 @@ import { NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal } from '@/core/kernel/result';
 import { readTypedMoney, typedMoney } from '@/core/kernel/typedMoney';
 import { accountFor } from '@/core/ledger/account';
-import { readTypedDate } from '@/core/parties/terms';
 import { type Debt, type FillOrder, fill, proposalFor, wholeProposal } from '@/core/settlement/proposal';
 import { wordRefusal } from '@/core/wording/refusals';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { debtsOf } from '@/store/payments/queries/debts';
 import { recordOf } from '@/store/records';
+import { typedDay } from '../shared/typedDay';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import {
@@ -33,7 +33,7 @@ export interface BegunWith {
 
 type Rows = Readonly<Record<string, TypedRow>>;
 
-const readDay = (typed: string): string => readTypedDate(typed, today(), today()) ?? typed;
+const readDay = (typed: string): string => typedDay(typed);
 
 /** What is typed into a new receipt, what it comes to, and what can be done with it. */
 export function useTypedReceipt(

@@ -3,12 +3,12 @@
 import type { ReactNode } from 'react';
 import { writeDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
-import { readTypedDate } from '@/core/parties/terms';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
 import { today } from '../shell/book';
 import { DateField } from './DateField';
 import { SlipFoot } from './FormFoot';
+import { typedDay } from './typedDay';
 import { useActionForm } from './useActionForm';
 
 export interface WordDayProps {
@@ -32,8 +32,7 @@ export function WordDayDialog(props: WordDayProps) {
   const { title, description, words, day, action, grave = false, onDo, onClose, children } = props;
   const { submit, field, errorAt, general, busy } = useActionForm({
     initial: { words: '', on: '' },
-    run: (typed) =>
-      onDo(typed.words, typed.on.trim() === '' ? today() : (readTypedDate(typed.on, today(), today()) ?? typed.on)),
+    run: (typed) => onDo(typed.words, typed.on.trim() === '' ? today() : typedDay(typed.on)),
     onDone: () => {},
   });
   return (

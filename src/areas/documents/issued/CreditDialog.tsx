@@ -12,7 +12,6 @@ import { type Decimal, decimalOf, readTypedDecimal } from '@/core/kernel/decimal
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
@@ -20,6 +19,7 @@ import { DateField } from '../../shared/DateField';
 import { SlipFoot } from '../../shared/FormFoot';
 import { MoneyField } from '../../shared/MoneyField';
 import { WouldPost } from '../../shared/settlement/WouldPost';
+import { typedDay } from '../../shared/typedDay';
 import { useActionForm } from '../../shared/useActionForm';
 import { act, today } from '../../shell/book';
 import { routes } from '../../shell/routes';
@@ -66,7 +66,7 @@ export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
   };
   const inputOf = (value: CreditForm, request: CreditRequest) => ({
     documentId: invoice.id,
-    date: value.date.trim() === '' ? today() : (readTypedDate(value.date, today(), today()) ?? value.date),
+    date: value.date.trim() === '' ? today() : typedDay(value.date),
     reason: value.reason,
     request,
   });

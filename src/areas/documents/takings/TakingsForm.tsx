@@ -5,7 +5,6 @@ import { toast } from 'sonner';
 import { type Minor, NOTHING, total } from '@/core/kernel/money';
 import { readTypedMoney } from '@/core/kernel/typedMoney';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
-import { readTypedDate } from '@/core/parties/terms';
 import { chargesNothing, plainName } from '@/core/tax/taxCode';
 import { codesUnder } from '@/core/tax/taxSetup';
 import { enterTakings } from '@/store/sales/actions/takings';
@@ -14,9 +13,10 @@ import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
+import { typedDay } from '../../shared/typedDay';
 import { useActionForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
-import { act, today } from '../../shell/book';
+import { act } from '../../shell/book';
 import { KEY_MAP } from '../../shell/keyMap';
 import { routes } from '../../shell/routes';
 import { useKey } from '../../shell/useKey';
@@ -44,7 +44,7 @@ export function TakingsForm() {
       act(enterTakings, {
         ...rest,
         registrationId: id,
-        date: readTypedDate(date, today(), today()) ?? date,
+        date: typedDay(date),
         rows: offeredUnder(id).map((code) => ({ taxCode: code.id, amount: typed[code.id] ?? '', account })),
       }),
     onDone: (_, { id, number }) => {

@@ -22,6 +22,7 @@ import { Attachments } from '../../shared/Attachments';
 import { DateField } from '../../shared/DateField';
 import { SlipFoot } from '../../shared/FormFoot';
 import { OnAccount } from '../../shared/settlement/OnAccount';
+import { typedDay } from '../../shared/typedDay';
 import { useActionForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
@@ -79,7 +80,7 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
   const { submit, field, general, busy } = useActionForm({
     initial: { number: '', date: '', due: '', amount: '' },
     run: ({ number, date, due, amount }) => {
-      const day = readTypedDate(date, today(), today()) ?? date;
+      const day = typedDay(date);
       const from = isIsoDate(day) ? day : today();
       return act(enterOpening, {
         customerId: customer.id,

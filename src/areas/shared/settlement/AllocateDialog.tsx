@@ -6,15 +6,15 @@ import { writeDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import { allocateCredit } from '@/store/payments/actions/allocate';
 import { debtsOf } from '@/store/payments/queries/debts';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
-import { act, today, useBook } from '../../shell/book';
+import { act, useBook } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
 import { MoneyField } from '../MoneyField';
+import { typedDay } from '../typedDay';
 import { useActionForm } from '../useActionForm';
 import { WouldPost } from './WouldPost';
 
@@ -42,7 +42,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
   const inputOf = (value: { debtId: string; amount: string; date: string }) => {
     const debt = debts.find(({ id }) => id === value.debtId) ?? debts[0];
     const most = debt === undefined || debt.open > left ? left : debt.open;
-    const date = readTypedDate(value.date, today(), today()) ?? value.date;
+    const date = typedDay(value.date);
     const rest = { creditId: credit.id, debtId: debt?.id ?? '', date };
     return { most, rest, amount: typedMoney(value.amount, currency, 'amount', most) };
   };

@@ -4,16 +4,16 @@ import { toast } from 'sonner';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
-import { readTypedDate } from '@/core/parties/terms';
 import type { Refund } from '@/core/settlement/refund';
 import { refundCredit } from '@/store/payments/actions/refund';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
-import { act, today } from '../../shell/book';
+import { act } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
 import { MoneyField } from '../MoneyField';
+import { typedDay } from '../typedDay';
 import { useActionForm } from '../useActionForm';
 import type { CreditLeft } from './AllocateDialog';
 import { WouldPost } from './WouldPost';
@@ -37,7 +37,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
   const { currency, left } = credit;
   const inputOf = ({ amount, date, ...rest }: RefundForm) => ({
     amount: typedMoney(amount, currency, 'amount', left),
-    rest: { ...rest, creditId: credit.id, date: readTypedDate(date, today(), today()) ?? date },
+    rest: { ...rest, creditId: credit.id, date: typedDay(date) },
   });
   const { form, submit, field, general, busy } = useActionForm<RefundForm, Refund>({
     initial: { amount: '', date: 'today', method: 'bank', reference: '', perHome: '' },

@@ -3,7 +3,6 @@
 import { toast } from 'sonner';
 import { writeDate } from '@/core/kernel/date';
 import { showMoney } from '@/core/kernel/show';
-import { readTypedDate } from '@/core/parties/terms';
 import type { Allocation } from '@/core/settlement/allocation';
 import { undoAllocation } from '@/store/payments/actions/allocate';
 import { undoRefund } from '@/store/payments/actions/refund';
@@ -13,6 +12,7 @@ import { Dialog } from '@/ui/Dialog';
 import { act, today } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
+import { typedDay } from '../typedDay';
 import { useActionForm } from '../useActionForm';
 import { WouldPost } from './WouldPost';
 
@@ -29,7 +29,7 @@ interface SlipProps<Input> extends Undoing<Input> {
 }
 
 function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }: SlipProps<Input>) {
-  const dayOf = (typed: string) => (typed.trim() === '' ? today() : (readTypedDate(typed, today(), today()) ?? typed));
+  const dayOf = (typed: string) => (typed.trim() === '' ? today() : typedDay(typed));
   const { form, submit, field, general, busy } = useActionForm({
     initial: { date: '' },
     run: ({ date }) => act(action, inputOn(dayOf(date))),

@@ -4,16 +4,16 @@ import { toast } from 'sonner';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { showMoney } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
-import { readTypedDate } from '@/core/parties/terms';
 import { writeOffDebt } from '@/store/payments/actions/writeOff';
 import { CheckField } from '@/ui/CheckField';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
-import { act, today } from '../../shell/book';
+import { act } from '../../shell/book';
 import { DateField } from '../DateField';
 import { SlipFoot } from '../FormFoot';
 import { MoneyField } from '../MoneyField';
+import { typedDay } from '../typedDay';
 import { useActionForm } from '../useActionForm';
 import { WouldPost } from './WouldPost';
 
@@ -35,7 +35,7 @@ export function WriteOffDialog({ document, onClose }: WriteOffDialogProps) {
       amount,
       rest: {
         documentId: id,
-        date: readTypedDate(value.date, today(), today()) ?? value.date,
+        date: typedDay(value.date),
         relief: relievable && value.relief,
         reason: value.reason,
       },
