@@ -100,7 +100,8 @@ test('ten lines are written by keyboard alone, with few keys beyond the text', a
   };
   await press('Alt+n');
   await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
-  await page.getByRole('combobox', { name: 'Customer' }).focus();
+  // A new document begins in its customer.
+  await expect(page.getByRole('combobox', { name: 'Customer' })).toBeFocused();
   await page.keyboard.type('clew bay');
   await expect(page.getByRole('option', { name: /Clew Bay/ })).toBeVisible();
   await press('Enter');
@@ -122,14 +123,15 @@ test('ten lines are written by keyboard alone, with few keys beyond the text', a
     await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
     await press('Enter');
     await expect(page.getByLabel(`Quantity, line ${i + 1}`, { exact: true })).toBeFocused();
-    await press('Control+a');
+    // What stands in a cell is chosen as it is entered: a 1 that is there does not become 11.
     await page.keyboard.type(String(i + 1));
+    await expect(page.getByLabel(`Quantity, line ${i + 1}`, { exact: true })).toHaveValue(String(i + 1));
     await press('Alt+Enter');
   }
   await press('Control+Enter');
   await confirmIfAsked(page, 'INV-2026-0025');
   await expect(page.getByRole('table', { name: 'Lines' }).getByRole('row')).toHaveCount(11);
-  expect(keys, 'keys beyond the text').toBeLessThanOrEqual(60);
+  expect(keys, 'keys beyond the text').toBeLessThanOrEqual(35);
 });
 
 test('fifty rows are pasted from a spreadsheet, and moved, copied and discounted', async ({ page }) => {

@@ -4,7 +4,7 @@ import { NO_FILTER } from '@/core/documents/documentFilter';
 import { minor } from '@/core/kernel/money';
 import { spanOf } from '@/core/returns/calendar';
 import { writeJournal } from './ledger/actions/writeJournal';
-import { accountPage, journalEntry, journalOf } from './ledger/queries/ledger';
+import { accountPage, journalEntry, journalOf, latestEvents } from './ledger/queries/ledger';
 import { present } from './load';
 import { recordReceipt } from './payments/actions/recordReceipt';
 import { debtsOf } from './payments/queries/debts';
@@ -150,5 +150,13 @@ describe('the ledger', () => {
     ]);
     const first = await accountPage(db, '1100', JAN_FEB, 1);
     expect([first.opening, first.lines.length, first.closing, first.more]).toEqual([0n, 1, 12300n, true]);
+  });
+  test('the audit trail is found by every word of what was done, about what, by whom, when', async () => {
+    const found = async (text: string) =>
+      (await latestEvents(db, text, 50)).map(({ action, subject }) => `${action} ${subject}`);
+    expect(await found('issue inv-2026-0001')).toEqual(['issue invoice INV-2026-0001']);
+    expect((await found('TESTER 2026-01')).length).toBeGreaterThan(2);
+    expect(await found('issue nobody')).toEqual([]);
+    expect(await latestEvents(db, '', 2)).toHaveLength(2);
   });
 });

@@ -18,6 +18,8 @@ interface FindBoxProps {
   readonly invalid?: boolean;
   readonly className?: string;
   readonly fieldName?: string;
+  /** The page begins in it. */
+  readonly autoFocus?: boolean;
   readonly onType: (text: string) => void;
   readonly onPick: (option: FindOption) => void;
   readonly onFocus?: () => void;
@@ -104,6 +106,8 @@ export function FindBox(props: FindBoxProps) {
           aria-activedescendant={shown && chosen >= 0 ? `${listId}-${chosen}` : undefined}
           aria-invalid={props.invalid}
           data-field={props.fieldName}
+          // biome-ignore lint/a11y/noAutofocus: where a new document begins; nothing stands before it
+          autoFocus={props.autoFocus}
           autoComplete="off"
           className={props.className ?? 'cell'}
           placeholder={props.placeholder}

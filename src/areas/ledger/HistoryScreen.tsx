@@ -9,8 +9,10 @@ import { showMoney } from '@/core/kernel/show';
 import { latestEvents } from '@/store/ledger/queries/ledger';
 import { historyOf } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
+import { TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { eventWord, fieldWords } from '../shared/eventWords';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -32,8 +34,8 @@ function Changes({ event }: { readonly event: AuditEvent }) {
     <dl className="mt-1 grid grid-cols-[minmax(120px,1fr)_minmax(0,2fr)_minmax(0,2fr)] gap-x-4 text-sm">
       {found.slice(0, CHANGES_SHOWN).map(({ path, before, after }) => (
         <div key={path} className="contents">
-          <dt className="truncate text-soft" title={path}>
-            {path}
+          <dt className="truncate text-soft" title={fieldWords(path)}>
+            {fieldWords(path)}
           </dt>
           <dd className="break-words text-soft">{before === '' ? '—' : before}</dd>
           <dd className="break-words">{after === '' ? '—' : after}</dd>
@@ -48,10 +50,11 @@ function Changes({ event }: { readonly event: AuditEvent }) {
 export function HistoryScreen() {
   const about = useSearchParams().get('about') ?? '';
   const [limit, setLimit] = useState(PAGE);
+  const [query, setQuery] = useState('');
   const events = useBook(
-    async (db) => (about === '' ? latestEvents(db, limit) : (await historyOf(db, about)).reverse()),
+    async (db) => (about === '' ? latestEvents(db, query, limit) : (await historyOf(db, about)).reverse()),
     [about],
-    [limit],
+    [query, limit],
   );
   return (
     <Sheet label="Audit trail">
@@ -68,6 +71,17 @@ export function HistoryScreen() {
       >
         {about === '' ? 'Audit trail' : `History of ${events?.at(0)?.subject ?? 'this'}`}
       </SheetTitle>
+      {about === '' && (
+        <TextField
+          label="Find what was done: a number, a name, who did it, a day"
+          className="w-[420px]"
+          value={query}
+          onChange={(event) => {
+            setQuery(event.target.value);
+            setLimit(PAGE);
+          }}
+        />
+      )}
       <ol>
         {events?.map((event) => (
           <li key={event.id} className="border-rule border-b py-1.5">
@@ -76,7 +90,7 @@ export function HistoryScreen() {
                 {when(event.at)}
               </time>
               <span className="flex-1">
-                {event.action}: {event.subject}
+                {eventWord(event.action)}: {event.subject}
               </span>
               <span className="text-soft">{event.operator}</span>
             </p>
@@ -84,7 +98,11 @@ export function HistoryScreen() {
           </li>
         ))}
       </ol>
-      {events?.length === 0 && <p className="text-soft">Nothing is written about this yet.</p>}
+      {events?.length === 0 && (
+        <p className="text-soft">
+          {query === '' ? 'Nothing is written about this yet.' : 'No event holds all of this.'}
+        </p>
+      )}
       {about === '' && events !== undefined && events.length >= limit && (
         <p className="pt-3">
           <Button onClick={() => setLimit(limit + PAGE)}>Show more</Button>

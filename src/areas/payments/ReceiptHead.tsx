@@ -36,6 +36,7 @@ export function ReceiptHead({ receipt }: { readonly receipt: TypedReceipt }) {
             className="h-8 w-full rounded-sm border border-rule bg-sheet px-2 hover:border-soft"
             value={finding ?? customer?.name ?? ''}
             placeholder="Who paid?"
+            autoFocus={customer === null}
             pending={pending}
             invalid={wrong !== undefined}
             options={options.map((c) => ({ id: c.id, label: c.name, detail: c.address.city }))}

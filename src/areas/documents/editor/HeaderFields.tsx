@@ -44,6 +44,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
           <FindBox
             label="Customer"
             fieldName="customerId"
+            autoFocus={draft.customerId === ''}
             pending={pending}
             className="cell -mx-1.5"
             value={typed ?? customer?.name ?? ''}

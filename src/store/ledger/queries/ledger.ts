@@ -79,7 +79,13 @@ export function monthsUntil(db: BookDb, month: string): Promise<AccountMonth[]> 
   return db.accountMonths.where('month').belowOrEqual(month).toArray();
 }
 
-/** Events of the audit trail, newest first. */
-export function latestEvents(db: BookDb, limit: number): Promise<AuditEvent[]> {
-  return db.audit.orderBy('at').reverse().limit(limit).toArray();
+/** Events that hold every word of a text in what was done, about what, by whom or on which day; newest first. */
+export function latestEvents(db: BookDb, text: string, limit: number): Promise<AuditEvent[]> {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const newest = db.audit.orderBy('at').reverse();
+  const holds = ({ action, subject, operator, at }: AuditEvent): boolean => {
+    const said = `${action} ${subject} ${operator} ${at}`.toLowerCase();
+    return words.every((word) => said.includes(word));
+  };
+  return (words.length === 0 ? newest : newest.filter(holds)).limit(limit).toArray();
 }
