@@ -108,6 +108,16 @@ describe('crediting a part', () => {
     expect(family.at(-1)?.figures.totals.gross).toBe(1000n);
     expect(family.at(-1)?.content.lines.map((line) => line.tax)).toEqual(['IE-S', 'IE-Z']);
   });
+  test('of a line after an amount is not refused for a cent: it takes what is left', () => {
+    const two = invoiceOf({
+      lines: [lineOf({ id: 'a', quantity: '1', price: '10.01' }), lineOf({ id: 'b', quantity: '1', price: '10.01' })],
+    });
+    // 12.32 of 24.62 takes 10.02 of the net 20.02; the line of 10.01 finds 10.00 left.
+    const some = creditedBy([two], { kind: 'amount', amount: minor(1232n) }) as readonly IssuedDocument[];
+    const all = creditedBy(some, quantities(['a', '1'])) as readonly IssuedDocument[];
+    expect(all.at(-1)?.figures.totals).toMatchObject({ net: 1000n, taxAmount: 230n });
+    expect(all[0]).toMatchObject({ open: 0n, openHome: 0n, state: 'credited' });
+  });
   test.each<[string, CreditRequest, string[]]>([
     ['more of a line than was sold', quantities(['a', '4']), ['over-credited']],
     ['more than the total', { kind: 'amount', amount: minor(9_999_999n) }, ['over-credited']],
