@@ -1,4 +1,5 @@
 import type { CustomerRow } from '@/core/book/rows';
+import { owedOf } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
@@ -72,7 +73,14 @@ async function openRows(db: BookDb, customerIds: readonly string[], later: Rows)
     documents: once([...open, ...theirs(later.documents)]),
     receipts: once([...held, ...theirs(later.receipts)]),
   };
-  const ids = [...rows.documents, ...rows.receipts].map(({ id }) => id);
+  // Of what is open as a whole, and was not moved after the day, nothing that was made counts.
+  const movedLater = new Set([...later.documents, ...later.receipts].map(({ id }) => id));
+  const ids = [
+    ...rows.documents.flatMap(({ id, open, content, figures }) =>
+      open === owedOf(content, figures) && !movedLater.has(id) ? [] : [id],
+    ),
+    ...rows.receipts.flatMap(({ id, open, amount }) => (open === amount && !movedLater.has(id) ? [] : [id])),
+  ];
   const [asDebt, asCredit] = await Promise.all([
     db.allocations.where('debtId').anyOf(ids).toArray(),
     db.allocations.where('creditId').anyOf(ids).toArray(),
@@ -123,8 +131,8 @@ export interface AgedRow {
   readonly cheques: Minor;
 }
 
-/** The most customers that are looked at in one go. */
-const AT_ONCE = 2000;
+/** The fewest and the most customers that are looked at in one go, after the first. */
+const AT_ONCE = { fewest: 20, most: 2000 };
 
 /** The lines of some customers, in the order they come. */
 function agedRows(
@@ -153,7 +161,8 @@ function agedRows(
 
 /**
  * What customers owe by age at the end of a day, by name and currency; `limit` lines at most. Customers are gone through by
- * name until there are as many, more at once each time, so that a page reads no more in a book of many.
+ * name until there are as many, each time as many as those before promise to be needed, so that a page reads no more in a
+ * book of many.
  */
 export async function agedList(
   db: BookDb,
@@ -164,7 +173,8 @@ export async function agedList(
   const later = await movedAfter(db, on);
   const rows: AgedRow[] = [];
   let from = 0;
-  for (let size = limit + 1; rows.length <= limit; size = Math.min(2 * size, AT_ONCE)) {
+  let size = limit + 1;
+  while (rows.length <= limit) {
     const customers = await db.customers.orderBy('name').offset(from).limit(size).toArray();
     from += size;
     if (customers.length === 0) break;
@@ -174,6 +184,8 @@ export async function agedList(
       later,
     );
     rows.push(...agedRows(customers, open, on, limits));
+    const wanted = Math.ceil(((limit + 1 - rows.length) * from) / Math.max(rows.length, 1));
+    size = Math.min(Math.max(wanted, AT_ONCE.fewest), AT_ONCE.most);
   }
   return { rows: rows.slice(0, limit), more: rows.length > limit };
 }
