@@ -69,11 +69,11 @@ test('a blank invoice is refused with what it needs', async ({ page }) => {
 test('addresses of what is not there say so', async ({ page }) => {
   await openSample(page);
   for (const [path, words] of [
-    ['/sales/doc/nothing', 'This book holds no such document.'],
+    ['/sales/doc/nothing', 'There is no such document.'],
     ['/sales/draft/nothing', 'This draft is gone'],
-    ['/receipts/nothing', 'This book holds no such receipt.'],
+    ['/receipts/nothing', 'There is no such receipt.'],
     ['/ledger/account/9999', 'There is no account 9999.'],
-    ['/setup/customers/nobody', 'This book holds no such customer.'],
+    ['/setup/customers/nobody', 'There is no such customer.'],
     ['/setup/nonsense', 'There is no such part of Setup.'],
     ['/nowhere', 'There is no such page'],
   ] as const) {

@@ -27,38 +27,38 @@ test('quote, new version, accepted, two stages, invoices, part of one credited',
   await expect(page.getByRole('heading', { name: 'Quote QUO-2026-0002' })).toBeVisible();
   await expect(margin(page).getByText('A quote posts nothing.')).toBeVisible();
 
-  await more(page, 'Write a new version');
+  await more(page, 'New version');
   await expect(page.getByText('A new version of')).toBeVisible();
   await page.getByLabel('Price, line 1', { exact: true }).fill('300');
   await page.getByRole('button', { name: /^Send QUO-2026-0002/ }).click();
   await expect(margin(page).getByText('v2')).toBeVisible();
   await page.getByRole('button', { name: 'Accepted…' }).click();
-  await page.getByLabel('Who accepted it').fill('Skipper');
-  await page.getByRole('button', { name: 'Keep the acceptance' }).click();
+  await page.getByLabel('Accepted by').fill('Skipper');
+  await page.getByRole('button', { name: 'Mark as accepted' }).click();
   await expect(page.getByText('Accepted on 23 Nov 2026: Skipper')).toBeVisible();
   await expectAccessible(page, 'a quote');
 
-  await page.getByRole('button', { name: 'Bill it…' }).click();
-  await page.getByLabel('What is billed now').selectOption('percent');
+  await page.getByRole('button', { name: 'Invoice it…' }).click();
+  await page.getByLabel('What is invoiced now').selectOption('percent');
   await page.getByLabel('Percent').fill('30');
-  await page.getByRole('button', { name: 'Write the invoice' }).click();
+  await page.getByRole('button', { name: 'Create the invoice' }).click();
   await expect(page.getByLabel('Price, line 1', { exact: true })).toHaveValue('360.00');
   await page.getByLabel('Order number').fill('CB-9');
   await page.getByRole('button', { name: 'Issue INV-2026-0025' }).click();
   await confirmIfAsked(page, 'INV-2026-0025');
   await page.getByRole('link', { name: 'QUO-2026-0002 v2' }).click();
-  await page.getByRole('button', { name: 'Bill it…' }).click();
-  await expect(page.getByText(/Still to bill: 840\.00/)).toBeVisible();
-  await page.getByRole('button', { name: 'Write the invoice' }).click();
+  await page.getByRole('button', { name: 'Invoice it…' }).click();
+  await expect(page.getByText(/Still to invoice: 840\.00/)).toBeVisible();
+  await page.getByRole('button', { name: 'Create the invoice' }).click();
   await expect(page.getByLabel('Price, line 1', { exact: true })).toHaveValue('840.00');
   // More than what is left is asked about before it is billed.
   await page.getByLabel('Price, line 1', { exact: true }).fill('900');
   await page.getByLabel('Order number').fill('CB-9');
   await page.getByRole('button', { name: 'Issue INV-2026-0026' }).click();
-  await confirmIfAsked(page, 'INV-2026-0026', 'This bills more than QUO-2026-0002 quoted for');
+  await confirmIfAsked(page, 'INV-2026-0026', 'This invoices more than QUO-2026-0002 quoted for');
   await more(page, 'Credit…');
   await page.getByLabel('Reason, printed on the credit note').fill('Agreed price');
-  await page.getByLabel('What is taken back').selectOption('amount');
+  await page.getByLabel('What is credited').selectOption('amount');
   await page.getByLabel('Amount with tax, EUR').fill('73.80');
   await page.getByRole('button', { name: 'Credit INV-2026-0026' }).click();
   await expect(page.getByRole('heading', { name: 'Credit note CN-2026-0002' })).toBeVisible();
@@ -68,7 +68,7 @@ test('quote, new version, accepted, two stages, invoices, part of one credited',
       .getByText('60.00')
       .first(),
   ).toBeVisible();
-  const family = page.getByRole('region', { name: 'Belongs together' });
+  const family = page.getByRole('region', { name: 'Related documents' });
   for (const number of ['QUO-2026-0002 v2', 'INV-2026-0025', 'INV-2026-0026', 'CN-2026-0002'])
     await expect(family.getByText(number, { exact: true })).toBeVisible();
   await family.getByRole('link', { name: 'QUO-2026-0002 v2' }).click();
@@ -175,7 +175,7 @@ test('an invoice in crowns shows the tax at home, prints in the customer’s wor
   await expect(margin(page).getByText('1,230.00')).toBeVisible();
   await page.getByRole('button', { name: 'Issue INV-2026-0025' }).click();
   await confirmIfAsked(page, 'INV-2026-0025');
-  await page.getByRole('button', { name: 'See it printed' }).click();
+  await page.getByRole('button', { name: 'Print preview' }).click();
   await page.getByLabel('Language').selectOption('de');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save this' }).click();
@@ -197,10 +197,10 @@ test('a wrong invoice is corrected in one step, a double one cancelled, and the 
     .getByRole('link', { name: /INV-0022/ })
     .click();
   await more(page, 'Correct it…');
-  await page.getByRole('button', { name: 'Credit it and write it anew' }).click();
-  await expect(page.getByText('Say why it is credited.')).toBeVisible();
+  await page.getByRole('button', { name: 'Credit and reissue' }).click();
+  await expect(page.getByText('Enter the reason for the credit.')).toBeVisible();
   await page.getByLabel('Reason, printed on the credit note').fill('Wrong hours');
-  await page.getByRole('button', { name: 'Credit it and write it anew' }).click();
+  await page.getByRole('button', { name: 'Credit and reissue' }).click();
   await expect(page.getByText('Corrects')).toBeVisible();
   await page.getByLabel('Quantity, line 1').fill('6');
   await page.getByRole('button', { name: 'Issue INV-2026-0025' }).click();
@@ -257,7 +257,7 @@ test('among many documents any part of a word finds at once, views are kept, and
   await expect(page.getByRole('table', { name: 'Documents' }).getByText('overdue').first()).toBeVisible();
   await page.getByRole('button', { name: 'Columns and view…' }).click();
   await page.getByRole('checkbox', { name: 'References' }).check();
-  await page.getByLabel('Keep this view as').fill('Who owes');
+  await page.getByLabel('Save this view as').fill('Who owes');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByLabel('Saved view')).toHaveValue(/.+/);
   const csv = page.waitForEvent('download');

@@ -12,7 +12,7 @@ async function send(page: Page): Promise<void> {
 
 const note = (page: Page) => page.getByRole('region', { name: 'E-invoice', exact: true });
 
-test('a government invoice without a reference is mended, issued, sent, rejected, corrected, sent again, accepted', async ({
+test('a government invoice without a reference is corrected, issued, sent, rejected, corrected, sent again, accepted', async ({
   page,
 }) => {
   await openSample(page);
@@ -29,7 +29,7 @@ test('a government invoice without a reference is mended, issued, sent, rejected
   await expect(page.getByLabel('Buyer reference')).toBeFocused();
   await page.keyboard.type('BHB-9001');
   await expect(finding).toHaveCount(0);
-  await page.getByRole('button', { name: 'See its XML' }).click();
+  await page.getByRole('button', { name: 'Show XML' }).click();
   const xml = page.getByRole('complementary', { name: 'XML' });
   await page.getByLabel('Order number').fill('4711');
   await expect(xml.locator('[aria-current=true]')).toContainText('<cbc:ID>4711</cbc:ID>');
@@ -53,7 +53,7 @@ test('a government invoice without a reference is mended, issued, sent, rejected
 
   await page.getByRole('button', { name: 'Correct it…' }).click();
   await page.getByRole('dialog').getByLabel('Reason, printed on the credit note').fill('Order number');
-  await page.getByRole('dialog').getByRole('button', { name: 'Credit it and write it anew' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Credit and reissue' }).click();
   await page.getByLabel('Order number').fill('PO-4711');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0026' })).toBeVisible();
@@ -69,7 +69,7 @@ test('a government invoice without a reference is mended, issued, sent, rejected
   await expect(task).toHaveCount(0);
 });
 
-test('a whole list is sent, with what can not go named; a draft is written from a file that was kept', async ({
+test('a whole list is sent, with what cannot go named; a draft is written from a file that was kept', async ({
   page,
 }) => {
   await openSample(page);
@@ -81,24 +81,24 @@ test('a whole list is sent, with what can not go named; a draft is written from 
   await expect(slip.getByRole('status')).toContainText('0 on their way, 10 sent before.');
   await page.keyboard.press('Escape');
   await page.goto('/sales/sent');
-  const stands = page.getByRole('navigation', { name: 'Where they stand' });
+  const stands = page.getByRole('navigation', { name: 'Status' });
   await expect(stands.getByRole('button', { name: /^In the queue/ })).toContainText('0');
   await stands.getByRole('button', { name: /^Answered/ }).click();
   await page.getByRole('main').getByRole('link', { name: 'INV-2026-0007' }).click();
-  await more(page, 'See its e-invoice');
+  await more(page, 'Show its e-invoice');
   const sheet = page.getByRole('main', { name: 'Received e-invoice' });
-  await sheet.getByRole('button', { name: 'Keep it in the book' }).click();
-  await expect(sheet.getByRole('button', { name: 'Kept in the book' })).toBeDisabled();
-  await sheet.getByRole('button', { name: 'Kept files' }).click();
+  await sheet.getByRole('button', { name: 'Save it in the book' }).click();
+  await expect(sheet.getByRole('button', { name: 'Saved in the book' })).toBeDisabled();
+  await sheet.getByRole('button', { name: 'Saved files' }).click();
   await page.reload();
   await sheet.getByRole('button', { name: 'INV-2026-0007.xml', exact: true }).click();
-  await expect(sheet.getByText('keeps all rules · UBL')).toBeVisible();
-  await sheet.getByRole('button', { name: 'Write a draft from it' }).click();
+  await expect(sheet.getByText('meets all rules · UBL')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Create a draft from it' }).click();
   await expect(page.getByRole('combobox', { name: 'Customer' })).toHaveValue('Kilkerrin Bay Harbour Commissioners');
   await expect(page.getByLabel('Buyer reference')).toHaveValue('KB-3');
 });
 
-test('what waits in the queue is taken out of it, and a file goes out inside the e-invoice', async ({ page }) => {
+test('what waits in the queue is taken out of it, and a file is embedded in the e-invoice', async ({ page }) => {
   await openSample(page);
   // The way to the access point is cut: the message waits, and is tried again with the same id.
   await page.route('**/standins/access-point/send', (route) => route.abort());
@@ -107,20 +107,20 @@ test('what waits in the queue is taken out of it, and a file goes out inside the
   const chosen = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Attach a file…' }).click();
   await (await chosen).setFiles({ name: 'order.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-') });
-  const goesOut = page.getByLabel('order.pdf goes out inside the e-invoice');
+  const goesOut = page.getByLabel('order.pdf is embedded in the e-invoice');
   await goesOut.click();
   await expect(goesOut).toBeChecked();
   await send(page);
   await expect(note(page).getByText('is tried again')).toBeVisible();
   await expect(note(page).getByText('The access point could not be reached.').first()).toBeVisible();
   await page.unroute('**/standins/access-point/send');
-  await note(page).getByRole('button', { name: 'Take it out of the queue…' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Take it out' }).click();
-  await expect(page.getByRole('dialog').getByText('Say what was done about it.')).toBeVisible();
+  await note(page).getByRole('button', { name: 'Remove it from the queue…' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove it' }).click();
+  await expect(page.getByRole('dialog').getByText('Enter what was done about it.')).toBeVisible();
   await page.getByRole('dialog').getByLabel('Why').fill('Wrong day');
-  await page.getByRole('dialog').getByRole('button', { name: 'Take it out' }).click();
-  await expect(note(page).getByText('taken out of the queue')).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove it' }).click();
+  await expect(note(page).getByText('removed from the queue')).toBeVisible();
   await note(page).getByRole('button', { name: 'See what goes out' }).click();
-  await page.getByRole('button', { name: 'See the XML' }).click();
+  await page.getByRole('button', { name: 'Show XML' }).click();
   await expect(page.getByRole('complementary', { name: 'XML' })).toContainText('order.pdf');
 });

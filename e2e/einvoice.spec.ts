@@ -8,11 +8,11 @@ test('an invoice goes out as e-invoice in three forms, and comes back as it went
   await openSample(page);
   await page.getByRole('link', { name: /INV-0018/ }).click();
   await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0018' })).toBeVisible();
-  await more(page, 'See its e-invoice');
+  await more(page, 'Show its e-invoice');
   const sheet = page.getByRole('main', { name: 'Received e-invoice' });
-  await expect(sheet.getByText('keeps all rules · UBL')).toBeVisible();
+  await expect(sheet.getByText('meets all rules · UBL')).toBeVisible();
   await sheet.getByRole('button', { name: '1427.88' }).first().click();
-  await sheet.getByRole('button', { name: 'See the XML' }).click();
+  await sheet.getByRole('button', { name: 'Show XML' }).click();
   const xml = page.getByRole('complementary', { name: 'XML' });
   await expect(xml.getByRole('button', { name: /^Line/ }).and(xml.locator('[aria-current=true]'))).toContainText(
     '1427.88',
@@ -27,7 +27,7 @@ test('an invoice goes out as e-invoice in three forms, and comes back as it went
   await page.goto('/sales/einvoice');
   const choose = page.getByLabel('Choose a file');
   await choose.setInputFiles({ name: 'hybrid.pdf', mimeType: 'application/pdf', buffer: pdf });
-  await expect(sheet.getByText('keeps all rules · CII inside a PDF')).toBeVisible();
+  await expect(sheet.getByText('meets all rules · CII inside a PDF')).toBeVisible();
 
   const wrong = text.replace('<ram:DuePayableAmount>1427.88', '<ram:DuePayableAmount>1427.99');
   await choose.setInputFiles({ name: 'wrong.xml', mimeType: 'text/xml', buffer: Buffer.from(wrong) });
@@ -57,7 +57,7 @@ test('a file that is no e-invoice says why, also when it is dropped', async ({ p
     mimeType: 'application/pdf',
     buffer: Buffer.from('%PDF-1.7 nothing'),
   });
-  await expect(page.getByRole('alert').filter({ hasText: 'letter.pdf' })).toContainText('This PDF can not be read');
+  await expect(page.getByRole('alert').filter({ hasText: 'letter.pdf' })).toContainText('This PDF cannot be read');
   await choose.setInputFiles({ name: 'shop.xml', mimeType: 'text/xml', buffer: readFileSync('package.json') });
   await expect(page.getByRole('alert').filter({ hasText: 'shop.xml' })).toContainText('not well-formed XML');
 });

@@ -11,7 +11,11 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'Begin a book' }).click();
     await page.getByRole('button', { name: 'Begin the book' }).click();
-    for (const words of ['Give the name of the business.', 'Give the town or city.', 'Give the registration number.'])
+    for (const words of [
+      'Enter the name of the business.',
+      'Enter the town or city.',
+      'Enter the registration number.',
+    ])
       await expect(page.getByText(words)).toBeVisible();
     await page.getByLabel('Name of the business').fill('Skerry Light Optics (sample)');
     await page.getByLabel('Street and number').fill('2 Lamp Lane');
@@ -22,7 +26,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Authority', { exact: true }).fill('Revenue (sample)');
     await page.getByLabel('Registration number').fill('IE8100234D');
     await page.getByLabel('Country of the authority').selectOption('IE');
-    await page.getByLabel('First tax period kept here begins').fill('2026-09-15');
+    await page.getByLabel('Start of the first tax period in this book').fill('2026-09-15');
     await page.getByLabel('Taxes begin with').selectOption('rate');
     await page.getByLabel('Standard rate, percent').fill('23');
     await page.getByRole('button', { name: 'Begin the book' }).click();
@@ -32,13 +36,13 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
   await test.step('set up the payment account, a code and an item, with errors at the field', async () => {
     await page.keyboard.press('Alt+6');
     await page.getByLabel('IBAN').fill('IE00 CPTB 9900 0012 3456 78');
-    await page.getByRole('button', { name: 'Keep the business' }).click();
+    await page.getByRole('button', { name: 'Save the business' }).click();
     await expect(page.getByText('The check digits of this IBAN do not fit')).toBeVisible();
     await expect(page.getByLabel('IBAN')).toHaveAttribute('aria-invalid', 'true');
     await page.getByLabel('IBAN').fill('IE31 CPTB 9900 0012 3456 78');
     await page.getByLabel('Scheme', { exact: true }).fill('9935');
     await page.getByLabel('Id in that scheme').fill('IE8100234D');
-    await page.getByRole('button', { name: 'Keep the business' }).click();
+    await page.getByRole('button', { name: 'Save the business' }).click();
     await expect(page.getByText('The business is saved')).toBeVisible();
 
     await page.getByRole('link', { name: 'Jurisdictions and rates' }).click();
@@ -54,13 +58,13 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByRole('link', { name: 'Tax codes' }).click();
     await page.getByRole('button', { name: 'New tax code' }).click();
     await page.getByLabel('Code', { exact: true }).fill('IE-R');
-    await page.getByLabel('Name, as it prints').fill('Reduced {rate}');
-    await page.getByRole('button', { name: 'Keep the tax code' }).click();
+    await page.getByLabel('Name, as printed').fill('Reduced {rate}');
+    await page.getByRole('button', { name: 'Save the tax code' }).click();
     await expect(page.getByText('Name at least one tax that this code charges.')).toBeVisible();
     await page.getByRole('button', { name: 'One more tax' }).click();
     await page.getByLabel('Tax, tax 1').selectOption('IE-VAT');
     await page.getByLabel('Class, tax 1').selectOption('repair');
-    await page.getByRole('button', { name: 'Keep the tax code' }).click();
+    await page.getByRole('button', { name: 'Save the tax code' }).click();
     await expect(page.getByRole('row', { name: /IE-R/ })).toContainText('13.5 %');
 
     await page.getByRole('link', { name: 'Decision table' }).click();
@@ -69,7 +73,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('repair', { exact: true }).check();
     await page.getByLabel('Then').selectOption('code');
     await page.getByLabel('The code').selectOption('IE-R');
-    await page.getByRole('button', { name: 'Keep the row' }).click();
+    await page.getByRole('button', { name: 'Save the row' }).click();
     await expect(page.getByRole('button', { name: 'Repairs', exact: true })).toBeVisible();
 
     await page.getByRole('link', { name: 'Items' }).click();
@@ -79,7 +83,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Unit').selectOption('HUR');
     await page.getByLabel('Tax class').fill('repair');
     await page.getByLabel('What is supplied').selectOption('service');
-    await page.getByRole('button', { name: 'Keep the item' }).click();
+    await page.getByRole('button', { name: 'Save the item' }).click();
     await expect(page.getByRole('link', { name: 'Lens repair' })).toBeVisible();
   });
 
@@ -98,7 +102,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Tax number, tax number 1').fill('IE8100345M');
     await page.getByLabel('E-invoice scheme').fill('9935');
     await page.getByLabel('E-invoice id').fill('IE8100345M');
-    await page.getByRole('button', { name: 'Keep the customer' }).press('Enter');
+    await page.getByRole('button', { name: 'Save the customer' }).press('Enter');
     await expect(customer).toHaveValue('Rockabill Ferries');
     // The focus is on the issue date; Enter goes on through the sheet.
     await expect(page.getByLabel('Issue date')).toBeFocused();
@@ -120,7 +124,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Price, line 2').focus();
     await expect(margin.getByText('3 × 19.99')).toBeVisible();
     await expect(margin.getByText('Dr Receivables')).toBeVisible();
-    await expect(margin.getByText(/checks hold/)).toBeVisible();
+    await expect(margin.getByText(/checks passed/)).toBeVisible();
     await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
     await expectAccessible(page, 'draft');
   });
@@ -173,7 +177,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
       'Page 1 of 1',
     ])
       expect(text).toContain(words);
-    await page.getByRole('button', { name: 'See it printed' }).click();
+    await page.getByRole('button', { name: 'Print preview' }).click();
     await expect(page.getByRole('dialog').locator('iframe')).toBeVisible();
     await page.keyboard.press('Escape');
   });
@@ -209,7 +213,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await writeInvoice(page, '2026-10-25', 'Wrong lamp', '500');
     await more(page, 'Credit…');
     await page.getByRole('button', { name: 'Credit INV-2026-0002' }).click();
-    await expect(page.getByText('Say why it is credited.')).toBeVisible();
+    await expect(page.getByText('Enter the reason for the credit.')).toBeVisible();
     await page.getByLabel('Reason, printed on the credit note').fill('Not what was ordered');
     await page.getByLabel('Date').fill('26/10');
     await page.getByRole('button', { name: 'Credit INV-2026-0002' }).press('Enter');
@@ -250,7 +254,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
   await test.step('prove the period and open what is behind its figures', async () => {
     await page.keyboard.press('Alt+4');
     await expect(page.getByRole('heading', { name: 'Return Sep–Oct 2026' })).toBeVisible();
-    await expect(page.getByText('All three are the same.')).toBeVisible();
+    await expect(page.getByText('All three agree.')).toBeVisible();
     await page.getByRole('button', { name: 'Tax of Standard 23: open the documents' }).press('Enter');
     const behind = page.getByRole('region', { name: 'Documents behind Standard 23' });
     await expect(behind.getByRole('row')).toHaveCount(5);
@@ -280,8 +284,8 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
   await test.step('file it, with a word on the difference', async () => {
     await page.getByRole('button', { name: 'File the Sep–Oct 2026 return' }).click();
     await page.getByRole('button', { name: 'File Sep–Oct 2026' }).click();
-    await expect(page.getByText('Say why the differences are accepted.')).toBeVisible();
-    await page.getByLabel('The proof names differences').fill('Paid with the next return');
+    await expect(page.getByText('Enter why the differences are accepted.')).toBeVisible();
+    await page.getByLabel('The reconciliation shows differences').fill('Paid with the next return');
     await page.getByRole('button', { name: 'File Sep–Oct 2026' }).press('Enter');
     await expect(page.getByText(/filed 23 Nov 2026 by Bookkeeper/)).toBeVisible();
     await expect(page.getByText('Differences accepted: Paid with the next return')).toBeVisible();

@@ -27,18 +27,18 @@ test('five invoices are paid by two parts, with tax withheld and a discount', as
   await expect(page.getByLabel('Discount on INV-2026-0005')).toHaveValue('24.60');
   // 1,230.00 less 50.00 of the others is 1,180.00.
   await expect(page.getByRole('button', { name: 'Record 2,335.40 EUR' })).toBeVisible();
-  await page.getByRole('button', { name: 'Came in another way too' }).click();
+  await page.getByRole('button', { name: 'Add another payment' }).click();
   await page.getByLabel('Amount received 1').fill('2000');
   await page.getByLabel('How 2').selectOption('cheque');
   await page.getByLabel('Cheque no. 2').fill('000117');
   await page.getByLabel('Amount received 2').fill('335.40');
-  await expect(page.getByText('Left over')).toContainText('0.00');
+  await expect(page.getByText('Unallocated')).toContainText('0.00');
   await expect(entries(page).getByText('Dr Tax withheld by customers')).toBeVisible();
   await expect(entries(page).getByText('Dr Settlement discounts')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Checks' })).toContainText('ask for the certificate');
   await expectAccessible(page, 'a receipt of two parts');
   await recorded(page);
-  const came = page.getByRole('table', { name: 'What came' });
+  const came = page.getByRole('table', { name: 'Payments' });
   await expect(came.getByRole('row', { name: /000117/ })).toContainText('335.40');
   await expect(came.getByRole('row').last()).toContainText('2,435.40');
   await page.getByRole('link', { name: 'INV-2026-0005' }).first().click();
@@ -78,14 +78,14 @@ test('a cheque comes back after its invoice was paid and its period filed', asyn
   await openMade(page, 'an invoice of August on payment basis, paid by cheque, its period filed');
   await page.goto('/receipts');
   await page.getByRole('link', { name: /REC-0001/ }).click();
-  await page.getByRole('button', { name: 'It came back unpaid…' }).click();
+  await page.getByRole('button', { name: 'Returned unpaid…' }).click();
   const slip = page.getByRole('dialog');
   await slip.getByLabel('Fee of the bank, EUR').fill('7.50');
   await slip.getByLabel(/^Reason/).fill('No funds');
   await expect(slip.getByText('Dr Output tax')).toBeVisible();
   await expectAccessible(page, 'a receipt that came back');
-  await slip.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByText(/Came back unpaid on 23 Nov 2026: No funds/)).toBeVisible();
+  await slip.getByRole('button', { name: 'Record the return' }).click();
+  await expect(page.getByText(/Returned unpaid on 23 Nov 2026: No funds/)).toBeVisible();
   await page.getByRole('link', { name: 'INV-2026-0001' }).click();
   await expect(page.getByRole('main').getByText(/overdue ·/)).toBeVisible();
   // Its tax goes back in the period of the day.
@@ -108,7 +108,7 @@ test('a post-dated cheque covers its invoice, and stands apart until its day', a
   await page.getByRole('link', { name: 'INV-2026-0001' }).click();
   await expect(page.getByText('Covered by a post-dated cheque until 15 Dec 2026.')).toBeVisible();
   await page.goto('/receipts/customers');
-  const owed = page.getByRole('table', { name: 'What customers owe, by age' });
+  const owed = page.getByRole('table', { name: 'Aged receivables' });
   await expect(owed.getByRole('row', { name: /Ballyvaughan/ })).toContainText('123.00');
   await owed.getByRole('link', { name: /Ballyvaughan/ }).click();
   await expect(page.getByText(/Post-dated cheque of 15 Dec 2026/)).toBeVisible();
@@ -118,7 +118,7 @@ test('a post-dated cheque covers its invoice, and stands apart until its day', a
 test('a foreign receipt takes what the bank credited, and its charge', async ({ page }) => {
   await openMade(page, 'an invoice in dollars');
   await receiptOf(page);
-  await page.getByLabel('Worth in EUR').fill('1100');
+  await page.getByLabel('Amount in EUR').fill('1100');
   await page.getByLabel('Bank charge').fill('10');
   await page.getByLabel('Amount received').fill('1230');
   await page.keyboard.press('Enter');
@@ -126,14 +126,14 @@ test('a foreign receipt takes what the bank credited, and its charge', async ({ 
   await expect(entries(page)).toContainText('8.94');
   await expect(entries(page)).toContainText('1,091.06');
   await recorded(page);
-  await expect(page.getByRole('table', { name: 'What came' })).toContainText('1,100.00');
+  await expect(page.getByRole('table', { name: 'Payments' })).toContainText('1,100.00');
 });
 
 test('a debt is written off with relief, comes into its return, and is undone', async ({ page }) => {
   await openMade(page, 'one invoice');
   await page.goto('/sales');
   await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'INV-2026-0001' }).click();
-  await more(page, 'Write it off…');
+  await more(page, 'Write off…');
   const slip = page.getByRole('dialog');
   await slip.getByRole('button', { name: 'Write it off' }).click();
   await expect(slip.getByText(/Say why it is given up/).first()).toBeVisible();
@@ -163,7 +163,7 @@ test('one certificate covers three receipts, and is claimed', async ({ page }) =
   await page.getByRole('link', { name: /Withholding 5 %, REC-2026-0001/ }).click();
   const table = page.getByRole('table', { name: 'Withheld by customer' });
   await expect(table.getByRole('row', { name: /Ballyvaughan/ })).toContainText('80.00');
-  await page.getByRole('button', { name: 'Ask for what is missing' }).click();
+  await page.getByRole('button', { name: 'Request missing certificates' }).click();
   const [letter] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('dialog').getByRole('button', { name: 'Save PDF' }).click(),
@@ -209,7 +209,7 @@ test('a statement of account and a receipt print in the customer’s words', asy
   await page.getByLabel('Amount received').fill('200');
   await page.keyboard.press('Enter');
   await recorded(page);
-  await page.getByRole('button', { name: 'See it printed' }).click();
+  await page.getByRole('button', { name: 'Print preview' }).click();
   const save = async (name: string) => {
     const [file] = await Promise.all([
       page.waitForEvent('download'),
@@ -222,7 +222,7 @@ test('a statement of account and a receipt print in the customer’s words', asy
   await page.getByRole('main').getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
   await page.getByRole('button', { name: 'Statement of account' }).click();
   expect(await save('Save PDF')).toMatch(/Statement of account[\s\S]*INV-2026-0002[\s\S]*169\.00/);
-  await page.getByLabel('What it holds').selectOption('span');
+  await page.getByLabel('Contents').selectOption('span');
   const whole = await save('Save PDF');
   expect(whole).toMatch(/Opening balance[\s\S]*Payment received REC-2026-0001[\s\S]*200\.00/);
   await page.keyboard.press('Escape');

@@ -65,10 +65,10 @@ test('with the server stopped the book is opened, written, issued, printed, chec
     await expect(page.getByLabel('Name', { exact: true }).first()).toHaveValue('Clew Bay Salmon Co-op');
   });
 
-  await test.step('the stand-ins alone say that they can not be reached', async () => {
+  await test.step('the stand-ins alone say that they cannot be reached', async () => {
     await page.getByRole('link', { name: 'Exchange rates' }).click();
-    await page.getByRole('button', { name: 'Take today’s rates from the feed' }).click();
-    await expect(page.getByText('The rate feed did not answer. Try again later, or take in a file.')).toBeVisible();
+    await page.getByRole('button', { name: 'Get today’s rates' }).click();
+    await expect(page.getByText('The rate feed did not answer. Try again later, or import a file.')).toBeVisible();
   });
 
   await test.step('an invoice is written, issued, printed and sent later; its e-invoice is checked', async () => {
@@ -87,7 +87,7 @@ test('with the server stopped the book is opened, written, issued, printed, chec
     const pdf = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save PDF' }).click();
     expect((await pdfText(await bytesOf(await pdf))).text).toContain('INV-2026-0025');
-    await more(page, 'See its e-invoice');
+    await more(page, 'Show its e-invoice');
     await expect(page.getByText(/rules · UBL$/)).toBeVisible();
     expect(await page.evaluate(() => Reflect.get(window, 'since'))).toBe('issue');
   });

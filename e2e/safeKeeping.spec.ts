@@ -114,8 +114,8 @@ test('a book that lost its registration leads to the rescue page, which saves wh
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save what is there' }).click();
   expect((await bytesOf(await saved)).subarray(0, 2).toString()).toBe('PK');
-  await page.getByRole('button', { name: 'Begin anew' }).click();
-  await page.getByRole('button', { name: 'Take it away' }).click();
+  await page.getByRole('button', { name: 'Start over' }).click();
+  await page.getByRole('button', { name: 'Delete it' }).click();
   await expect(page.getByRole('button', { name: 'Begin a book' })).toBeVisible();
 });
 
@@ -219,13 +219,13 @@ test.describe('a worker that does not start says so, and the next try', () => {
     await openSample(page);
     await page.keyboard.press('Alt+4');
     const proof = page.getByRole('region', { name: /^Proof/ });
-    await expect(proof.getByText('They are not the same:')).toBeVisible();
+    await expect(proof.getByText('They do not agree:')).toBeVisible();
     await killWorkers(page);
     await page.getByRole('button', { name: /filed/ }).first().click();
-    await expect(proof.getByRole('alert')).toContainText(`It could not be proven: ${DEAD}`);
+    await expect(proof.getByRole('alert')).toContainText(`It could not be reconciled: ${DEAD}`);
     await reviveWorkers(page);
-    await proof.getByRole('button', { name: 'Prove it' }).click();
-    await expect(proof.getByText('All three are the same.')).toBeVisible();
+    await proof.getByRole('button', { name: 'Reconcile' }).click();
+    await expect(proof.getByText('All three agree.')).toBeVisible();
   });
 
   test('saves the book', async ({ page }) => {
@@ -272,7 +272,7 @@ test('nobody writes without checks: where their worker does not start, the page 
   });
   await page.goto('/sales');
   await writeInvoice(page);
-  await expect(page.getByRole('region', { name: 'Checks' }).getByText(/^\d+ checks hold/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Checks' }).getByText(/^\d+ checks passed/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
 });
@@ -309,7 +309,7 @@ test('a book that was replaced is brought back in one step', async ({ page }) =>
   await expect(page.getByRole('link', { name: /INV-0024/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /INV-0025/ })).toHaveCount(0);
   await page.goto('/setup/book');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore it' }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   await page.goto('/sales');
   await expect(page.getByRole('link', { name: /INV-0025/ })).toBeVisible();
@@ -321,7 +321,7 @@ test('an unusual day is asked about once more before it is issued', async ({ pag
   await page.getByLabel('Issue date').fill('15 mar 2027');
   await page.keyboard.press('Tab');
   await page.keyboard.press('Control+Enter');
-  const slip = page.getByRole('dialog', { name: 'Issue INV-2027-0001 all the same?' });
+  const slip = page.getByRole('dialog', { name: 'Issue INV-2027-0001 anyway?' });
   await expect(slip).toContainText('The issue date 15 Mar 2027 is 112 days ahead: is it right?');
   await slip.getByRole('button', { name: 'Back to the draft' }).click();
   await page.getByLabel('Issue date').fill('today');

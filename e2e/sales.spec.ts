@@ -27,7 +27,7 @@ async function issue(page: Page): Promise<string> {
   return heading.innerText();
 }
 
-test('a sale at the counter: prices hold the tax, and the paper says what the screen says', async ({ page }) => {
+test('a sale at the counter: prices include tax, and the paper says what the screen says', async ({ page }) => {
   await openSample(page);
   await begin(page, 'repair counter');
   await expect(page.getByLabel('Price mode')).toHaveValue('gross');
@@ -74,7 +74,7 @@ test('lines are moved, taken out and given further text by keyboard', async ({ p
   await expect(page.getByText('serial 2211-08')).toBeVisible();
 });
 
-test('a code chosen by hand stays when the customer changes, the others follow', async ({ page }) => {
+test('a code chosen manually stays when the customer changes, the others follow', async ({ page }) => {
   await openSample(page);
   await begin(page, 'clew');
   await typeCells(page, 'Survey', '1', '100', '', '');
@@ -88,7 +88,7 @@ test('a code chosen by hand stays when the customer changes, the others follow',
   await expect(page.getByLabel('Tax, line 1')).toHaveValue('IE-RC');
   await expect(page.getByLabel('Tax, line 2')).toHaveValue('IE-Z');
   await page.getByLabel('Price, line 2').focus();
-  await expect(page.getByRole('complementary').getByText(/was chosen by hand; by itself/)).toBeVisible();
+  await expect(page.getByRole('complementary').getByText(/was chosen manually; by itself/)).toBeVisible();
   await issue(page);
   await expect(page.getByText('Steuerschuldnerschaft des Leistungsempfängers.')).toBeVisible();
 });
@@ -124,10 +124,10 @@ test('a new item is made from a line without leaving it', async ({ page }) => {
   const slip = page.getByRole('dialog', { name: 'New item' });
   await expectAccessible(page, 'slip over a draft');
   await slip.getByLabel('Price, EUR').fill('a lot');
-  await slip.getByRole('button', { name: 'Keep the item' }).click();
+  await slip.getByRole('button', { name: 'Save the item' }).click();
   await expect(slip.getByText(/Give a price such as 12\.50/)).toBeVisible();
   await slip.getByLabel('Price, EUR').fill('45.5');
-  await slip.getByRole('button', { name: 'Keep the item' }).press('Enter');
+  await slip.getByRole('button', { name: 'Save the item' }).press('Enter');
   await expect(page.getByLabel('Price, line 1')).toHaveValue('45.5');
   await expect(page.getByLabel('Quantity, line 1')).toBeFocused();
 });
@@ -175,7 +175,7 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await page.getByRole('option', { name: /Ballyvaughan/ }).click();
   await page.getByLabel('Amount received').fill('99999');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Kept on account')).toBeVisible();
+  await expect(page.getByText('Unallocated, on account')).toBeVisible();
   await expect(page.getByText('97,975.26')).toBeVisible();
   await page.getByLabel('Amount received').fill('1,500.00');
   await page.keyboard.press('Enter');
@@ -191,7 +191,7 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await page.getByLabel('Money for INV-2026-0018').fill('904.14');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
-  const settled = page.getByRole('table', { name: 'What it settles' });
+  const settled = page.getByRole('table', { name: 'Allocations' });
   await expect(settled.getByRole('row').last()).toContainText('1,500.00');
   await page.getByRole('link', { name: 'INV-2026-0018' }).click();
   await expect(page.getByRole('main').getByText(/part-paid ·/)).toBeVisible();

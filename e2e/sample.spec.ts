@@ -78,10 +78,10 @@ test('the sample’s trouble is found: the journal in the tax account, the late 
     .getByRole('toolbar', { name: 'Tax periods' })
     .getByRole('button', { name: /differences.*Sep–Oct/ })
     .click();
-  await expect(page.getByText('They are not the same:').first()).toBeVisible();
+  await expect(page.getByText('They do not agree:').first()).toBeVisible();
   await expect(page.getByText('1 late').first()).toBeVisible();
   await page.getByRole('link', { name: 'Tax on own use, to be checked' }).first().click();
-  await expect(page.getByText('written by hand')).toBeVisible();
+  await expect(page.getByText('manual')).toBeVisible();
 });
 
 test('the picked registration and period stay, for a reload and a new tab; a return says when it can be filed', async ({

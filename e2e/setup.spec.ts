@@ -15,7 +15,7 @@ test('a rate from a later day is used from its tax point on, and not before', as
     .last()
     .fill('a quarter');
   await vat.getByRole('button', { name: 'Keep VAT' }).click();
-  await expect(vat.getByText('Give a percentage such as 23 or 13.5.')).toBeVisible();
+  await expect(vat.getByText('Enter a percentage such as 23 or 13.5.')).toBeVisible();
   await vat
     .getByLabel(/^Percent, rate/)
     .last()
@@ -48,19 +48,19 @@ test('exempt without words, a code made twice, and a rate that documents rest on
   await page.goto('/setup/tax-codes/new');
   await expect(page.getByRole('heading', { name: 'New tax code' })).toBeVisible();
   await page.getByLabel('Code', { exact: true }).fill('IE-S');
-  await page.getByLabel('Name, as it prints').fill('Exempt');
+  await page.getByLabel('Name, as printed').fill('Exempt');
   await page.getByLabel('Category').selectOption('E');
-  await page.getByRole('button', { name: 'Keep the tax code' }).click();
+  await page.getByRole('button', { name: 'Save the tax code' }).click();
   await expect(page.getByText('This category must say why no tax is charged')).toBeVisible();
   await page.getByRole('button', { name: 'One more legend' }).click();
   await page.getByLabel('Words, legend 1').fill('Exempt under Art. 132');
-  await page.getByRole('button', { name: 'Keep the tax code' }).click();
+  await page.getByRole('button', { name: 'Save the tax code' }).click();
   await expect(page.getByText('“IE-S” is there already')).toBeVisible();
   await page.goto('/setup/jurisdictions/IE');
   const vat = page.getByRole('region', { name: 'VAT of Ireland' });
-  await vat.getByRole('button', { name: 'Take out rate 1' }).click();
+  await vat.getByRole('button', { name: 'Remove rate 1' }).click();
   await vat.getByRole('button', { name: 'Keep VAT' }).click();
-  await expect(vat.getByText(/Documents rest on the rate of/)).toBeVisible();
+  await expect(vat.getByText(/Documents use the rate of/)).toBeVisible();
 });
 
 test('customers and items are found by any part, changed, and refused when half-filled', async ({ page }) => {
@@ -69,14 +69,14 @@ test('customers and items are found by any part, changed, and refused when half-
   await page.getByLabel('Find in Customers').fill('shell');
   await expect(page.getByRole('table').getByRole('row')).toHaveCount(2);
   await page.getByLabel('Find in Customers').fill('nobody at all');
-  await expect(page.getByText('No customer holds this.')).toBeVisible();
+  await expect(page.getByText('No customer matches.')).toBeVisible();
   await page.getByLabel('Find in Customers').fill('shell');
   await page.getByRole('link', { name: 'Inishmaan Shellfish' }).click();
   await page.getByLabel('Terms').fill('soon');
   await page.getByLabel('Street and number').fill('');
   await page.getByRole('button', { name: /^Keep Inishmaan/ }).click();
-  await expect(page.getByText('Say terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.')).toBeVisible();
-  await expect(page.getByText('Give the street or place.')).toBeVisible();
+  await expect(page.getByText('Enter terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.')).toBeVisible();
+  await expect(page.getByText('Enter the street or place.')).toBeVisible();
   await page.getByLabel('Terms').fill('2w');
   await page.getByLabel('Street and number').fill('New Slip House');
   await page
@@ -97,11 +97,11 @@ test('customers and items are found by any part, changed, and refused when half-
 test('a registration in use keeps its frequency and its first period', async ({ page }) => {
   await openSample(page);
   await page.goto('/setup/registrations/ie-vat');
-  await page.getByLabel('A return is due').selectOption('monthly');
+  await page.getByLabel('Return frequency').selectOption('monthly');
   await page.getByRole('button', { name: /^Keep Ireland/ }).click();
   await expect(page.getByText(/This can't change any more/)).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('A return is due')).toHaveValue('two-monthly');
+  await expect(page.getByLabel('Return frequency')).toHaveValue('two-monthly');
 });
 
 /** Empty views of every kind; the others are made of the same parts. */
@@ -129,8 +129,8 @@ test('without customers, items and documents every list teaches its first step',
     ['/sales', 'No documents in this period.'],
     ['/receipts', 'No money received yet.'],
     ['/tax', 'No document has its tax point in this period.'],
-    ['/ledger', 'No entry lies in this period.'],
-    ['/ledger/trial-balance', 'Nothing was posted up to this day.'],
+    ['/ledger', 'No entries in this period.'],
+    ['/ledger/trial-balance', 'Nothing was posted up to this date.'],
     ['/setup/customers', 'No customers yet'],
     ['/setup/items', 'No items yet'],
     ['/setup/places', 'No places yet'],
@@ -157,13 +157,13 @@ test('without customers, items and documents every list teaches its first step',
 test('the name of the operator and the paper are kept in this browser', async ({ page }) => {
   await openSample(page);
   await page.goto('/setup/book');
-  await page.getByLabel('Who is working here').fill('Niamh');
-  await page.getByLabel('Who is working here').blur();
+  await page.getByLabel('Your name').fill('Niamh');
+  await page.getByLabel('Your name').blur();
   await page.getByLabel('Paper').selectOption('night');
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
-  await expect(page.getByLabel('Who is working here')).toHaveValue('Niamh');
+  await expect(page.getByLabel('Your name')).toHaveValue('Niamh');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save the book to a file' }).click(),

@@ -47,12 +47,12 @@ test('a draft changed in another tab is not overwritten, and can be loaded again
   await expect(other.getByRole('status').getByText(/^kept/)).toBeVisible();
   await page.getByLabel('Order number').fill('MINE');
   await expect(page.getByText('Another tab has changed this in the meantime.')).toBeVisible();
-  await page.getByRole('button', { name: 'Load it again' }).click();
+  await page.getByRole('button', { name: 'Reload it' }).click();
   await expect(page.getByLabel('Buyer reference')).toHaveValue('THEIRS');
   await expect(page.getByLabel('Order number')).toHaveValue('');
 });
 
-test('a draft issued in another tab can not be issued again', async ({ page, context }) => {
+test('a draft issued in another tab cannot be issued again', async ({ page, context }) => {
   await openSample(page);
   await page.getByRole('link', { name: /Draft.*Orcas/ }).click();
   await expect(page.getByLabel('Quantity, line 1')).toHaveValue('2');

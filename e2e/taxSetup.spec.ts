@@ -11,10 +11,10 @@ async function register(
 ) {
   await page.getByRole('link', { name: 'Registrations' }).click();
   await page.getByRole('button', { name: 'New registration' }).click();
-  await page.getByLabel('Fill in as is usual in').selectOption({ label: pack });
+  await page.getByLabel('Preset for').selectOption({ label: pack });
   await page.getByLabel('Registration number').fill(number);
   for (const [label, value] of Object.entries(more)) await page.getByLabel(label).fill(value);
-  await page.getByRole('button', { name: 'Keep the registration' }).click();
+  await page.getByRole('button', { name: 'Save the registration' }).click();
   await expect(page.getByRole('link', { name })).toBeVisible();
 }
 
@@ -45,7 +45,7 @@ async function addCustomer(page: Page, buyer: Buyer) {
   await page.getByLabel('County or region').fill(buyer.region ?? '');
   await page.getByLabel('Postal code').fill(buyer.postalCode ?? '');
   await page.getByLabel('Country', { exact: true }).selectOption(buyer.country);
-  await page.getByRole('button', { name: 'Keep the customer' }).click();
+  await page.getByRole('button', { name: 'Save the customer' }).click();
   await expect(page.getByRole('heading', { name: buyer.name })).toBeVisible();
 }
 
@@ -76,7 +76,7 @@ async function returnOf(page: Page, registration: string): Promise<string> {
   await page.getByLabel('Registration', { exact: true }).selectOption({ label: registration });
   await page.keyboard.press('Alt+4');
   await expect(page.getByRole('heading', { name: /^Return / })).toBeVisible();
-  await expect(page.getByText('All three are the same.')).toBeVisible();
+  await expect(page.getByText('All three agree.')).toBeVisible();
   return page.getByRole('main').innerText();
 }
 
@@ -116,14 +116,14 @@ test('a business in three regimes sets all of it up on screen, and each return s
     await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
     await page.keyboard.press('Alt+6');
     await page.getByLabel('IBAN').fill('IE31 CPTB 9900 0012 3456 78');
-    await page.getByRole('button', { name: 'Keep the business' }).click();
+    await page.getByRole('button', { name: 'Save the business' }).click();
     await expect(page.getByText('The business is saved')).toBeVisible();
   });
 
   await test.step('add the packs of Washington and Canada, and register in both', async () => {
     await addPack(page, 'United States, Washington sales tax with local rates');
     await addPack(page, 'Canada, GST, HST, PST and QST by province of delivery');
-    const from = { 'First tax period kept here begins': '2026-10-01', 'In force from': '2026-10-01' };
+    const from = { 'Start of the first tax period in this book': '2026-10-01', 'Valid from': '2026-10-01' };
     await register(page, 'United States, Washington sales tax with local rates', /Washington/, '600-000-001', from);
     await register(page, 'Canada, GST, HST, PST and QST by province of delivery', /Canada/, '123456782RT0001', from);
     await page.getByRole('link', { name: 'Exchange rates' }).click();
@@ -137,8 +137,8 @@ test('a business in three regimes sets all of it up on screen, and each return s
       await expect(page.getByText('1 Oct 2026', { exact: true }).first()).toBeVisible();
       await day.blur();
       await expect(day).toHaveValue('2026-10-01');
-      await page.getByLabel('Units for one EUR').fill(rate);
-      await page.getByRole('button', { name: 'Keep the exchange rate' }).click();
+      await page.getByLabel('Units per EUR').fill(rate);
+      await page.getByRole('button', { name: 'Save the exchange rate' }).click();
       await expect(page.getByRole('cell', { name: rate })).toBeVisible();
     }
   });
@@ -217,14 +217,14 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   await slip.getByLabel('Jurisdiction that gave it').selectOption('US-WA-SANJUAN');
   await slip.getByLabel('First day').fill('2026-11-01');
   await slip.getByLabel('Last day').fill('2026-12-15');
-  await slip.getByRole('button', { name: 'Keep the certificate' }).click();
-  await expect(slip.getByText('Give the reason, such as research institution.')).toBeVisible();
+  await slip.getByRole('button', { name: 'Save the certificate' }).click();
+  await expect(slip.getByText('Enter the reason, such as research institution.')).toBeVisible();
   await slip.getByLabel('Reason').fill('harbour safety');
   await slip
     .getByLabel('The paper itself')
     .setInputFiles({ name: 'paper.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 sample') });
   await expect(slip.getByText('paper.pdf goes into the book.')).toBeVisible();
-  await slip.getByRole('button', { name: 'Keep the certificate' }).click();
+  await slip.getByRole('button', { name: 'Save the certificate' }).click();
   await expect(certificates.getByText(/San Juan County, harbour safety, lapses soon/)).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -286,13 +286,13 @@ test('rows of the decision table are moved by keyboard and by drag; what is neve
     .getByRole('group', { name: /It comes from/ })
     .getByLabel('inside the territory')
     .check();
-  await slip.getByRole('group', { name: 'It goes to' }).getByLabel('inside the territory').check();
+  await slip.getByRole('group', { name: 'Shipped to' }).getByLabel('inside the territory').check();
   await slip.getByLabel('Then').selectOption('code');
-  await slip.getByRole('button', { name: 'Keep the row' }).click();
+  await slip.getByRole('button', { name: 'Save the row' }).click();
   await expect(slip.getByText('Choose the code.')).toBeVisible();
   await slip.getByLabel('The code').selectOption('IE-S');
-  await slip.getByRole('button', { name: 'Keep the row' }).click();
-  await expect(names.last()).toContainText('never reached: rows above take everything it asks for');
+  await slip.getByRole('button', { name: 'Save the row' }).click();
+  await expect(names.last()).toContainText('never reached: rows above already cover it');
   await expect(
     page
       .getByRole('region', { name: 'Cases no row catches' })
@@ -311,8 +311,8 @@ test('what if a rate changes: drafts are shown with the effect, and only chosen 
   await expect(row).toContainText('1,427.88');
   await expect(row).toContainText('1,439.44');
   await row.getByRole('checkbox').uncheck();
-  await page.getByRole('button', { name: 'Keep the rate; 0 drafts take it' }).click();
-  await expect(page.getByText('The rate is kept; 0 drafts take it, 1 keep theirs')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the rate; 0 drafts take it' }).click();
+  await expect(page.getByText('The rate is saved; 0 drafts take it, 1 keep theirs')).toBeVisible();
   await page.goto('/sales');
   await page.getByRole('link', { name: /Draft.*Ballyvaughan/ }).click();
   await expect(page.getByRole('main').getByText('1,427.88').first()).toBeVisible();
@@ -328,7 +328,7 @@ test('prices: a list that holds the tax, a typed total, and a switch that keeps 
   await page.getByRole('button', { name: 'One more price' }).click();
   await page.getByLabel('Item, price 1').selectOption({ label: 'Tide gauge, radar, 20 m' });
   await page.getByLabel('Price, price 1').fill('1230');
-  await page.getByRole('button', { name: 'Keep the list' }).click();
+  await page.getByRole('button', { name: 'Save the list' }).click();
   await expect(page.getByRole('link', { name: 'Harbours' })).toBeVisible();
   await page.getByRole('link', { name: 'Customers' }).click();
   await page.getByRole('link', { name: 'Clew Bay Salmon Co-op' }).click();
@@ -370,20 +370,20 @@ test('tables go out as CSV and come in with a preview; a wrong row is named and 
   expect(text).toContain('WA-SEATTLE,Seattle,together,US-WA > US-WA-KING > US-WA-SEATTLE > US-WA-RTA,US,WA,,,Seattle');
   const offer = (content: string) =>
     page
-      .getByLabel('A file to take in')
+      .getByLabel('File to import')
       .setInputFiles({ name: 'places.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
   await offer(`${text}WA-NEW,New,together,NOWHERE,US,WA,,,New\r\n`);
   await expect(page.getByText(/row \d+, stack: Choose the jurisdiction\./)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Take in places.csv' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Import places.csv' })).toHaveCount(0);
   await offer(`${text}WA-NEW,New,together,US-WA,US,WA,,,New\r\n`);
   await expect(page.getByText('places.csv: 1 to add, 0 to change')).toBeVisible();
-  await page.getByRole('button', { name: 'Take in places.csv' }).click();
+  await page.getByRole('button', { name: 'Import places.csv' }).click();
   await expect(page.getByText('1 added, 0 changed')).toBeVisible();
   await page.getByRole('link', { name: 'Places', exact: true }).click();
   await page.getByLabel('Try an address: country').selectOption('US');
   await page.getByLabel('Region').fill('WA');
   await page.getByLabel('Town or city').fill('New');
-  await expect(page.getByText('It lies in New.')).toBeVisible();
+  await expect(page.getByText('It belongs to New.')).toBeVisible();
   await page.getByLabel('Town or city').fill('Nowhere');
-  await expect(page.getByText('No place holds this address.')).toBeVisible();
+  await expect(page.getByText('No place covers this address.')).toBeVisible();
 });

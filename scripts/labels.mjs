@@ -7,7 +7,8 @@ import { ROOT } from './lib/setup.mjs';
 /** Where words for people stand; other texts of the core are codes. */
 const SOURCES = ['areas', 'ui', 'app', 'core/wording', 'print/wording'];
 /** Properties whose texts are no words. */
-const UNREAD = /^(className|id|type|role|name|href|htmlFor|rel|key|autoComplete|inputMode|path|mark|tone|kind|variant|align|as|side)$/;
+const UNREAD =
+  /^(className|id|type|role|name|href|htmlFor|rel|key|autoComplete|inputMode|path|mark|tone|kind|variant|align|as|side)$/;
 
 const found = new Map();
 const keep = (text, file) => {
@@ -26,7 +27,8 @@ function look(node, file) {
     const text = [node.head.text, ...node.templateSpans.map((span) => `…${span.literal.text}`)].join('');
     if (readable(text)) keep(text, file);
   } else if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) {
-    const isProperty = ts.isJsxAttribute(node.parent) && /label|title|hint|placeholder/i.test(node.parent.name.getText());
+    const isProperty =
+      ts.isJsxAttribute(node.parent) && /label|title|hint|placeholder/i.test(node.parent.name.getText());
     if (isProperty || readable(node.text)) keep(node.text, file);
   }
   ts.forEachChild(node, (child) => look(child, file));

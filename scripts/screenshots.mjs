@@ -28,7 +28,7 @@ const VIEWS = {
   issued: found('/sales', 'INV-2026-0021', /INV-0021/),
   print: async (page, address) => {
     await found('/sales', 'INV-2026-0022', /INV-0022/)(page, address);
-    await page.getByRole('button', { name: 'See it printed' }).click();
+    await page.getByRole('button', { name: 'Print preview' }).click();
   },
   'e-invoice': async (page, address) => {
     await found('/sales', 'Ballyvaughan', /Draft/)(page, address);

@@ -6,7 +6,7 @@ import './globals.css';
 
 export const metadata: Metadata = {
   title: 'Able Ledger',
-  description: 'Invoices, receipts and provable tax periods, kept in your browser',
+  description: 'Invoices, receipts and reconciled tax periods, kept in your browser',
 };
 
 export default function RootLayout({ children }: { readonly children: ReactNode }) {

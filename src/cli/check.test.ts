@@ -58,7 +58,7 @@ describe('able check', () => {
     expect(able('check', unreferenced).code).toBe(1);
     expect(able('check', '--profile', 'en16931', unreferenced).code).toBe(0);
   });
-  test('ends with 2 when a file can not be read, and still checks the others', () => {
+  test('ends with 2 when a file cannot be read, and still checks the others', () => {
     const { code, out } = able('check', bomb, '/nowhere/at/all.xml', good);
     expect(code).toBe(2);
     const [first, second, third] = lines(out);
@@ -82,7 +82,7 @@ describe('able convert', () => {
     expect(plainModel(readBack(back.out).invoice)).toEqual(plainModel(base));
     expect(back.out).toBe(readFileSync(good, 'utf8'));
   });
-  test('ends with 2 and the reason for what it can not read', () => {
+  test('ends with 2 and the reason for what it cannot read', () => {
     expect(able('convert', '--to', 'ubl', bomb)).toEqual({ code: 2, out: '', err: expect.stringContaining('DTD') });
   });
 });

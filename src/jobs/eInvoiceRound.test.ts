@@ -138,7 +138,7 @@ test.each([
   expect([one?.phase, one?.tries.length]).toEqual(['asks', 1]);
   expect(one?.tries[0]?.words).toContain(words);
   const [refused] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(said(refused?.fault)).toContain('mend why');
+  expect(said(refused?.fault)).toContain('correct why');
   await act(db, cancelDocument, { documentId: invoice.id, reason: 'Wrong customer' }, DAY);
   const later = await perform(db, trySendingAgain, { id: one?.id ?? '' }, momentOn(DAY));
   expect(refusalCodes(later)).toEqual(['unsendable']);
@@ -161,8 +161,8 @@ test('a rejected invoice asks for something until it is corrected; the new one i
   const draft = present(await db.drafts.get(draftId), 'the draft');
   await act(db, keepDraft, { ...draft, orderNumber: 'PO-4711' }, DAY);
   const { id } = await act(db, issueInvoice, { draftId }, DAY);
-  const mended = await queue(db, id);
-  expect(mended.id).not.toBe(rejected?.id);
+  const corrected = await queue(db, id);
+  expect(corrected.id).not.toBe(rejected?.id);
   await rounds(db, accessPoint, 10);
   await rounds(db, accessPoint, 20);
   expect(await state(db, id)).toMatchObject({ phase: 'answered', codes: ['AB', 'AP'] });
@@ -196,7 +196,7 @@ test('what was put aside is heard again when a new answer changes where it stand
   expect(await state(db, invoice.id)).toMatchObject({ phase: 'asks', codes: ['AB', 'UQ', 'CA'] });
 });
 
-test('what is taken out of the queue never goes; a receipt that comes all the same is kept', async () => {
+test('what is removed from the queue never goes; a receipt that comes all the same is kept', async () => {
   const { db, invoice } = await bookWith('01');
   const accessPoint = watched();
   const { id } = await queue(db, invoice.id);
@@ -217,7 +217,7 @@ test('what is taken out of the queue never goes; a receipt that comes all the sa
   await act(db, cancelDocument, { documentId: second.id, reason: 'Doubled' }, DAY);
 });
 
-test('a batch names what can not be sent and queues the rest; a credit note goes too', async () => {
+test('a batch names what cannot be sent and queues the rest; a credit note goes too', async () => {
   const { db, invoice } = await bookWith('98');
   const other = await issued(db, { customerId: 'clewbay' }, DAY);
   const note = await act(db, creditInvoice, { documentId: invoice.id, date: DAY, reason: 'Returned' }, DAY);
@@ -251,6 +251,6 @@ test('what is larger than an access point takes is told before it is sent', asyn
     goesOut: true,
   });
   const [answer] = await act(db, sendEInvoices, { documentIds: [invoice.id] }, DAY);
-  expect(said(answer?.fault)).toContain('takes 10 MB with the files inside it, and access points take 9 MB');
+  expect(said(answer?.fault)).toContain('takes 10 MB with the files inside it, and access points accept 9 MB');
   expect(await db.transmissions.count()).toBe(0);
 });

@@ -100,7 +100,7 @@ describe('a printed invoice', () => {
       ['Total', '129.00'],
     ]);
   });
-  test('says what the customer keeps back and what money is expected', () => {
+  test('says what the customer withholds and what money is expected', () => {
     const types = { withholdingTypes: packOf('KE').withholdingTypes };
     const withholding = settingOf({ setup: { ...settingOf().setup, ...types } });
     const customer = DEMO_CUSTOMERS.find((c) => c.id === 'mombasa') ?? null;
@@ -109,10 +109,10 @@ describe('a printed invoice', () => {
     const page = printed(result.value, figuresOf(result.value));
     expect(page.withheld).toEqual([
       ['Withholding VAT on 100.00', '\u22122.00'],
-      ['Money expected', '98.00'],
+      ['Net of withholding', '98.00'],
     ]);
   });
-  test('says that prices hold the tax when they do', () => {
+  test('says that prices include tax when they do', () => {
     const page = pageOf({ priceMode: 'gross', lines: [lineOf({ price: '123' })] });
     expect([page.valueHead, page.lines[0]?.value, page.totals[0]]).toEqual(['With tax', '123.00', ['Net', '100.00']]);
   });

@@ -99,7 +99,7 @@ const refused = (words: string): Delivery => ({ kind: 'refused', words });
 
 /** What is wrong with the file itself, as any access point would look before it passes it on. */
 function fileFault(read: Result<ReadInvoice>, receiver: Endpoint): string | null {
-  if (!read.ok) return `The file can not be read: ${wordRefusals(read.refusals)}`;
+  if (!read.ok) return `The file cannot be read: ${wordRefusals(read.refusals)}`;
   const [error] = checkFile(read.value).findings.filter(({ severity }) => severity === 'error');
   if (error !== undefined) return `The file breaks ${error.rule}: ${error.message}`;
   const buyer = groupsOf(read.value.invoice, 'BG-7')[0];

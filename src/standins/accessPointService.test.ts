@@ -48,7 +48,7 @@ describe('the service of the simulated access point', () => {
   });
 
   test.each<[string, string, RegExp]>([
-    ['no e-invoice', '<a/>', /can not be read/],
+    ['no e-invoice', '<a/>', /cannot be read/],
     ['a broken rule', writeEInvoice(setIn(['BG-4'], { 'BT-27': '' })(baseInvoice()), 'ubl'), /breaks BR-06/],
     [
       'another receiver',

@@ -14,7 +14,7 @@ const instant = yup
   .required()
   .test(
     'instant',
-    'Give an instant, such as 2026-01-15T12:00:00.000Z.',
+    'Enter an instant, such as 2026-01-15T12:00:00.000Z.',
     (text) => /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$/.test(text ?? '') && !Number.isNaN(Date.parse(text ?? '')),
   );
 

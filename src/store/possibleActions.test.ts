@@ -50,7 +50,7 @@ const CASES: readonly (readonly [
     'an invoice',
     async (db) => (await issued(db)).id,
     'send',
-    ['credit', 'correct', 'cancel', 'copy', 'see-e-invoice', 'send', 'mark-sent', 'receive'],
+    ['credit', 'correct', 'cancel', 'copy', 'see-e-invoice', 'send', 'mark-sent', 'receive', 'write-off'],
     {},
   ],
   [
@@ -61,7 +61,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive', 'write-off'],
     { cancel: 'on-its-way', send: 'unsendable' },
   ],
   [
@@ -72,7 +72,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'receive'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'receive', 'write-off'],
     { cancel: 'sent', send: 'unsendable', 'mark-sent': 'sent-before' },
   ],
   [
@@ -106,7 +106,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive', 'write-off'],
     { cancel: 'settled', send: 'unsendable' },
   ],
   [
@@ -174,7 +174,7 @@ const CASES: readonly (readonly [
       return (await act(db, enterOpening, input, DAY)).id;
     },
     'receive',
-    ['receive'],
+    ['receive', 'write-off'],
     {},
   ],
 ];

@@ -64,31 +64,31 @@ export function AgedList() {
   const sum = (of: (row: AgedRow) => bigint) =>
     only === null ? '' : <Money amount={total(rows.map((row) => of(row) as typeof NOTHING))} currency={only} />;
   return (
-    <Sheet label="What customers owe">
-      <SheetTitle aside={`as at ${writeDate(on)}`}>What customers owe</SheetTitle>
+    <Sheet label="Aged receivables">
+      <SheetTitle aside={`as at ${writeDate(on)}`}>Aged receivables</SheetTitle>
       <div className="flex items-start gap-x-4">
         <DateField
           label="As at"
           className="w-[150px]"
           value={day}
-          error={isIsoDate(read) ? undefined : 'Give a day such as 31 Jan.'}
+          error={isIsoDate(read) ? undefined : 'Enter a date such as 31 Jan.'}
           onChange={(event) => setDay(event.target.value)}
         />
         <TextField
           label="Days overdue, columns up to"
           className="w-[210px]"
           value={typed}
-          error={readLimits(typed) === null ? 'Give rising numbers of days, such as 30 60 90.' : undefined}
+          error={readLimits(typed) === null ? 'Enter rising numbers of days, such as 30 60 90.' : undefined}
           onChange={(event) => setTyped(event.target.value)}
         />
         <Button className="mt-[18px]" disabled={rows.length === 0} onClick={() => setPrinting(true)}>
           Statements of account
         </Button>
       </div>
-      {found !== undefined && rows.length === 0 && <Empty>Nobody owes anything on this day.</Empty>}
+      {found !== undefined && rows.length === 0 && <Empty>Nothing is receivable on this date.</Empty>}
       {rows.length > 0 && (
         <ListTable
-          caption="What customers owe, by age"
+          caption="Aged receivables"
           rows={rows}
           keyOf={({ customerId, currency }) => `${customerId} ${currency}`}
           onMore={found?.more ? () => setLimit(limit * 4) : undefined}

@@ -97,12 +97,12 @@ function OpenItems({ items, documents, on }: OpenItemsProps) {
     if (open > 0n && document !== undefined)
       return [
         { words: 'Record a receipt', onSelect: () => router.push(routes.receiptFor(id)) },
-        { words: 'Write it off…', onSelect: () => setDoing({ what: 'write-off', document }) },
+        { words: 'Write off…', onSelect: () => setDoing({ what: 'write-off', document }) },
       ];
     const credit = { id, number, customerId, currency, left: negated(open) };
     return [
-      { words: 'Settle with it…', onSelect: () => setDoing({ what: 'settle', credit }) },
-      { words: 'Refund it…', onSelect: () => setDoing({ what: 'refund', credit }) },
+      { words: 'Allocate…', onSelect: () => setDoing({ what: 'settle', credit }) },
+      { words: 'Refund…', onSelect: () => setDoing({ what: 'refund', credit }) },
     ];
   };
   return (
@@ -149,7 +149,7 @@ function OpenItems({ items, documents, on }: OpenItemsProps) {
             cell: ({ open, currency }) => <Money amount={open} currency={currency} />,
           },
           {
-            head: 'Do',
+            head: 'Actions',
             align: 'right',
             cell: (item) => <SmallMenu label={`Do with ${item.number}`} entries={entriesOf(item)} />,
           },
@@ -175,13 +175,13 @@ function Moves({
   const keyed = moves.map((move, i) => ({ ...move, key: `${i}-${move.number}-${move.event}` }));
   return (
     <ListTable
-      caption={`What happened, ${currency}`}
+      caption={`Transactions, ${currency}`}
       ordered
       rows={keyed}
       keyOf={({ key }) => key}
       columns={[
         { head: 'Date', cell: ({ date }) => writeDate(date), value: ({ date }) => date },
-        { head: 'What', cell: ({ event }) => EVENT_WORDS[event] },
+        { head: 'Type', cell: ({ event }) => EVENT_WORDS[event] },
         {
           head: 'Number',
           value: ({ number }) => number,
@@ -242,7 +242,7 @@ function Beside({ account }: { readonly account: Account }) {
         ))}
         {parent !== null && (
           <p className="mt-1 text-sm">
-            Stands under{' '}
+            Parent customer{' '}
             <Link href={routes.customer(parent.id)} className={LINK}>
               {parent.name}
             </Link>
@@ -250,7 +250,7 @@ function Beside({ account }: { readonly account: Account }) {
         )}
         {children.map(({ id, name }) => (
           <p key={id} className="mt-1 text-sm">
-            Holds the account of{' '}
+            Child customers{' '}
             <Link href={routes.customer(id)} className={LINK}>
               {name}
             </Link>
@@ -287,9 +287,7 @@ export function CustomerAccount({ id }: { readonly id: string }) {
   const [printing, setPrinting] = useState(false);
   const on = today();
   if (!account)
-    return (
-      <Sheet label="Customer’s account">{account === null && <Empty>This book holds no such customer.</Empty>}</Sheet>
-    );
+    return <Sheet label="Customer’s account">{account === null && <Empty>There is no such customer.</Empty>}</Sheet>;
   const { customer, rows } = account;
   const items = openItemsOn(rows, on);
   const used = [
@@ -320,8 +318,8 @@ export function CustomerAccount({ id }: { readonly id: string }) {
         ))}
         {items.length > 0 && <OpenItems items={items} documents={rows.documents} on={on} />}
         {used.map((currency) => (
-          <section key={currency} aria-label={`What happened, ${currency}`} className="mt-6">
-            <h2 className="mb-1 font-semibold font-serif">What happened{used.length > 1 ? `, ${currency}` : ''}</h2>
+          <section key={currency} aria-label={`Transactions, ${currency}`} className="mt-6">
+            <h2 className="mb-1 font-semibold font-serif">Transactions{used.length > 1 ? `, ${currency}` : ''}</h2>
             <Moves account={account} currency={currency} until={on} />
           </section>
         ))}

@@ -45,7 +45,7 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
   const [first, last] = [day(from), day(until)];
   const wrong = !isIsoDate(last) || (how === 'span' && (!isIsoDate(first) || first > last));
   const make = async () => {
-    if (!isIsoDate(last)) throw new Error('give the day it is as at');
+    if (!isIsoDate(last)) throw new Error('enter the date it is as at');
     const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
     const pages: PrintedDocument[] = [];
     for (const { id } of customers) pages.push(...(await statementsOf(id, span)));
@@ -58,12 +58,12 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
       open
       onClose={onClose}
       title={more.length === 0 ? `Statement of ${only?.name ?? ''}` : `Statements of ${customers.length} customers`}
-      description="Printed in the customer’s language, one for each currency. Esc steps back."
+      description="Printed in the customer’s language, one for each currency. Esc closes it."
       wide
     >
       <div className="flex items-start gap-x-4">
         <ChoiceField
-          label="What it holds"
+          label="Contents"
           className="w-[210px]"
           options={[
             ['open', 'All that is open'],
@@ -79,7 +79,7 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
           label={how === 'span' ? 'Until' : 'As at'}
           className="w-[140px]"
           value={until}
-          error={wrong ? 'Give days in their order.' : undefined}
+          error={wrong ? 'Enter days in their order.' : undefined}
           onChange={(e) => setUntil(e.target.value)}
         />
       </div>

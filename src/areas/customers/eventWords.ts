@@ -3,14 +3,14 @@ import type { AccountEvent } from '@/core/settlement/account';
 /** What happened on an account, in words. */
 export const EVENT_WORDS: Readonly<Record<AccountEvent, string>> = {
   invoice: 'Invoice',
-  opening: 'Opening item',
+  opening: 'Opening invoice',
   'credit-note': 'Credit note',
   receipt: 'Receipt',
-  dishonoured: 'Receipt came back unpaid',
+  dishonoured: 'Payment returned unpaid',
   refund: 'Refund',
-  'refund-undone': 'Refund taken back',
+  'refund-undone': 'Refund cancelled',
   'write-off': 'Written off',
-  'write-off-undone': 'Write-off undone',
+  'write-off-undone': 'Write-off cancelled',
   difference: 'Difference closed',
-  'difference-undone': 'Difference open again',
+  'difference-undone': 'Difference cancelled',
 };

@@ -14,7 +14,7 @@ import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
 const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
-  { phase: 'asks', words: 'Need you' },
+  { phase: 'asks', words: 'Needs action' },
   { phase: 'queued', words: 'In the queue' },
   { phase: 'unanswered', words: 'Not answered' },
   { phase: 'answered', words: 'Answered' },
@@ -37,7 +37,7 @@ export function SentScreen() {
   return (
     <Sheet label="E-invoices sent">
       <SheetTitle aside="through a simulated access point">E-invoices sent</SheetTitle>
-      <nav aria-label="Where they stand" className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
+      <nav aria-label="Status" className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
         {PHASES.map((one, i) => (
           <button
             key={one.phase}
@@ -57,7 +57,7 @@ export function SentScreen() {
         <Empty>
           {phase === 'asks'
             ? 'No e-invoice needs you.'
-            : 'Nothing stands here. Send an e-invoice from its document, or many from the list of Sales.'}
+            : 'None here. Send an e-invoice from its document, or several from the list in Sales.'}
         </Empty>
       ) : (
         <ListTable
@@ -81,7 +81,7 @@ export function SentScreen() {
             },
             { head: 'To', cell: ({ customerName }) => customerName },
             {
-              head: 'Stands',
+              head: 'Status',
               value: (one) => transmissionMark(one).word,
               width: '190px',
               cell: (one) => {
@@ -94,7 +94,7 @@ export function SentScreen() {
               },
             },
             {
-              head: 'What was said',
+              head: 'Response',
               value: transmissionNeed,
               cell: (one) => <span className="text-sm">{transmissionNeed(one)}</span>,
             },

@@ -110,12 +110,12 @@ export function SalesIndex() {
         empty={
           query.trim() === ''
             ? 'No documents in this period.'
-            : 'Nothing holds this. Try a part of a number, name, text or amount.'
+            : 'Nothing found. Try part of a number, name, text or amount.'
         }
         {...(found?.more === true && { onMore: () => setLimit(limit + PAGE) })}
         foot={
           <div className="flex flex-wrap gap-x-3 gap-y-1">
-            <span className="text-soft">Write:</span>
+            <span className="text-soft">New:</span>
             {WRITE.map(({ words, kind }) => (
               <Link
                 key={kind}

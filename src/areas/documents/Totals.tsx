@@ -41,7 +41,7 @@ export function Totals(props: TotalsProps) {
       <dd>
         <button
           type="button"
-          title="Show how it comes about"
+          title="Show workings"
           aria-pressed={focus === at}
           onClick={() => onFocus(at)}
           className={`cursor-pointer hover:underline ${focus === at ? 'shadow-[inset_0_-2px_0_var(--rust)]' : ''}`}
@@ -64,8 +64,7 @@ export function Totals(props: TotalsProps) {
           amount: group.taxAmount,
         }),
       )}
-      {totals.rounding !== 0n &&
-        row({ at: 'rounding', words: 'Rounded to the smallest coin', amount: totals.rounding })}
+      {totals.rounding !== 0n && row({ at: 'rounding', words: 'Cash rounding', amount: totals.rounding })}
       {row({
         at: 'payable',
         words: 'Total',
@@ -81,7 +80,7 @@ export function Totals(props: TotalsProps) {
         }),
       )}
       {figures.withholding.length > 0 &&
-        row({ at: 'expected', words: 'Money expected', amount: totals.expectedCash, look: 'border-rule border-t' })}
+        row({ at: 'expected', words: 'Net of withholding', amount: totals.expectedCash, look: 'border-rule border-t' })}
       {home !== undefined && figures.home !== undefined && (
         <div className="flex items-baseline justify-between px-1.5 pt-1 text-soft text-sm">
           <dt>
@@ -90,7 +89,7 @@ export function Totals(props: TotalsProps) {
           <dd className="shrink-0 pl-2">
             <button
               type="button"
-              title="Show how it comes about"
+              title="Show workings"
               aria-pressed={focus === 'home'}
               onClick={() => onFocus('home')}
               className="cursor-pointer hover:underline"

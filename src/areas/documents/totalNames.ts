@@ -42,7 +42,7 @@ export function totalTitle(key: TotalKey, names: TotalNames): string {
     case 'openHome':
       return 'open in home currency';
     case 'expected':
-      return 'money expected';
+      return 'net of withholding';
     default:
       return kind;
   }

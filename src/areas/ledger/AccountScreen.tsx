@@ -90,7 +90,7 @@ export function AccountScreen({ code }: { readonly code: string }) {
             cell: (row) => money(row.balance),
           },
         ]}
-        sums={['', 'Carried down', '', '', money(page.closing)]}
+        sums={['', 'Carried forward', '', '', money(page.closing)]}
       />
     </Sheet>
   );

@@ -73,7 +73,7 @@ export function HistoryScreen() {
       </SheetTitle>
       {about === '' && (
         <TextField
-          label="Find what was done: a number, a name, who did it, a day"
+          label="Find an event: a number, a name, who did it, a date"
           className="w-[420px]"
           value={query}
           onChange={(event) => {
@@ -99,9 +99,7 @@ export function HistoryScreen() {
         ))}
       </ol>
       {events?.length === 0 && (
-        <p className="text-soft">
-          {query === '' ? 'Nothing is written about this yet.' : 'No event holds all of this.'}
-        </p>
+        <p className="text-soft">{query === '' ? 'Nothing is written about this yet.' : 'No event matches.'}</p>
       )}
       {about === '' && events !== undefined && events.length >= limit && (
         <p className="pt-3">

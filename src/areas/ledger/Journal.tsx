@@ -49,7 +49,7 @@ export function Journal() {
       >
         {entryId === '' ? `Journal ${spanName(span)}` : 'Journal entry'}
       </SheetTitle>
-      {entries?.length === 0 && <Empty>No entry lies in this period.</Empty>}
+      {entries?.length === 0 && <Empty>No entries in this period.</Empty>}
       {entries !== undefined && entries.length > 0 && (
         <table className="w-full">
           <caption className="sr-only">Journal entries</caption>
@@ -78,7 +78,7 @@ export function Journal() {
                   <th scope="rowgroup" colSpan={3} className="px-1.5 pt-2 text-left font-semibold">
                     {source === null ? (
                       <>
-                        {entry.text} <span className="font-normal text-soft">written by hand</span>
+                        {entry.text} <span className="font-normal text-soft">manual</span>
                       </>
                     ) : (
                       <Link href={source} className="underline decoration-rule underline-offset-4">

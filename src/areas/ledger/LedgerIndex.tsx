@@ -15,7 +15,7 @@ export function LedgerIndex() {
   const links = [
     { path: routes.ledger, name: 'Journal' },
     { path: routes.trialBalance, name: 'Trial balance' },
-    { path: routes.writeJournal, name: 'Write a journal' },
+    { path: routes.writeJournal, name: 'New journal' },
     { path: routes.seals, name: 'Seals' },
     { path: routes.history, name: 'Audit trail' },
     ...accounts.map((account) => ({

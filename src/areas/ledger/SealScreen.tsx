@@ -156,10 +156,10 @@ function WholeBook() {
 }
 
 const ANSWERS: Readonly<Record<PaperCheck['found'], string>> = {
-  unaltered: 'This is the document as it was issued, and the book holds it unaltered.',
-  altered: 'The code is right, but what the book holds has been changed since. Compare with a saved book file.',
-  'other-code': 'The book holds a document of this number with another code: the paper is not its copy.',
-  unknown: 'The book holds no document of this number.',
+  unaltered: 'This is the document as it was issued, unaltered.',
+  altered: 'The code is right, but the document in the book was changed since. Compare with a saved book file.',
+  'other-code': 'The document of this number has another code: the paper is not its copy.',
+  unknown: 'There is no document of this number.',
 };
 
 function Paper() {
@@ -168,7 +168,7 @@ function Paper() {
   const [answer, setAnswer] = useState<PaperCheck | null>(null);
   return (
     <section aria-label="Paper copy">
-      <h2 className="mb-1 font-semibold font-serif">Hold a paper copy against the book</h2>
+      <h2 className="mb-1 font-semibold font-serif">Verify a paper copy</h2>
       <form
         className="flex items-start gap-3"
         onSubmit={(event) => {

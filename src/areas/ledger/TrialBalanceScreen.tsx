@@ -35,7 +35,7 @@ export function TrialBalanceScreen() {
     <Sheet label="Trial balance">
       <SheetTitle aside={`at ${writeDate(span.end)}`}>Trial balance</SheetTitle>
       {balance.rows.length === 0 ? (
-        <Empty>Nothing was posted up to this day.</Empty>
+        <Empty>Nothing was posted up to this date.</Empty>
       ) : (
         <ListTable
           caption="Trial balance"

@@ -55,7 +55,7 @@ export function WriteJournal() {
       });
     },
     onDone: (_, { id }) => {
-      toast('The journal is written');
+      toast('The journal is posted');
       router.push(routes.entry(id));
     },
   });
@@ -72,18 +72,18 @@ export function WriteJournal() {
     ],
     [
       accounts.filter(({ role }) => role === 'receivables').map(({ code }) => code),
-      'This touches receivables, but no customer’s open item: the ledger will differ from what customers owe. Use a receipt, a credit note or an opening item instead.',
+      'This touches receivables, but no customer’s open item: the ledger will differ from what customers owe. Use a receipt, a credit note or an opening invoice instead.',
     ],
     [
       accounts.filter(({ role }) => ['bank', 'cash', 'card'].includes(role)).map(({ code }) => code),
-      'This touches an account that holds money: money from customers belongs in a receipt.',
+      'This touches a bank or cash account: money from customers belongs in a receipt.',
     ],
   ] as const;
   const told = warnings.filter(([codes]) => codes.some((code) => touched.has(code))).map(([, words]) => words);
 
   useKey('main', () => void submit());
   return (
-    <Sheet label="Write a journal">
+    <Sheet label="New journal">
       <SheetTitle>Journal</SheetTitle>
       <form className="flex flex-1 flex-col" onSubmit={submit}>
         <div className="grid grid-cols-[1fr_3fr] gap-x-4">
@@ -120,7 +120,7 @@ export function WriteJournal() {
           </p>
         ))}
         <div className="mt-auto">
-          <FormFoot label="Write the journal" busy={busy} general={general} keys={KEY_MAP.main.shown} />
+          <FormFoot label="Post the journal" busy={busy} general={general} keys={KEY_MAP.main.shown} />
         </div>
       </form>
     </Sheet>

@@ -145,7 +145,7 @@ async function keepScan({ id, number }: WithholdingCertificate, scan: File): Pro
       addedAt: moment().now,
       goesOut: false,
     });
-    if (!kept.ok) toast.error(`The file of ${number} was not kept: ${wordRefusals(kept.refusals)}`);
+    if (!kept.ok) toast.error(`The file of ${number} was not saved: ${wordRefusals(kept.refusals)}`);
   } catch {
     toast.error(`“${scan.name}” could not be read, so that ${number} has no file.`);
   }

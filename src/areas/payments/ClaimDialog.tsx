@@ -72,7 +72,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
             <div className="grid grid-cols-2 gap-x-4">
               <ChoiceField label="Type" autoFocus options={types} {...field('typeId')} />
               <ChoiceField
-                label="How"
+                label="Claimed by"
                 options={[
                   ['set-off', 'set against a return'],
                   ['refund', 'asked back'],
@@ -86,7 +86,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
                 options={registrations.map(({ id, name }) => [id, name] as const)}
                 {...field('registrationId')}
               />
-              <DateField label="Day" {...field('date')} />
+              <DateField label="Date" {...field('date')} />
               <MoneyField label="Amount" currency={home} whenEmpty={freeOf(value.typeId)} {...field('amount')} />
             </div>
             <WouldPost action={claimWithheld} input={amount.ok ? { ...rest, amount: amount.value } : null} />

@@ -125,7 +125,7 @@ export function DebtsTable(props: DebtsTableProps) {
         ),
     },
     {
-      head: 'Money',
+      head: 'Paid',
       align: 'right',
       width: '104px',
       cell: (debt) => (
@@ -195,7 +195,7 @@ export function DebtsTable(props: DebtsTableProps) {
       ),
     },
     {
-      head: 'Left open',
+      head: 'Remaining',
       align: 'right',
       cell: (debt) => {
         const rest = restOf(debt, rowFor(debt), currency);

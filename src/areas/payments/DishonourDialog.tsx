@@ -38,7 +38,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
   const notes = useBook((db) => discountNotes(db, receipt), [receipt.id]) ?? [];
   const feeLine = (lineId: string, fee: Minor) => ({
     ...blankLine(lineId, accounts.find(({ type, role }) => type === 'income' && role === '')?.code ?? ''),
-    description: `Bank fee for ${number}, which came back unpaid`,
+    description: `Bank fee for ${number}, which was returned unpaid`,
     quantity: '1',
     price: writeMoney(fee, home),
   });
@@ -65,7 +65,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
       return drafted.ok ? accept(draftId) : drafted;
     },
     onDone: (_, draftId) => {
-      toast(`${number} came back unpaid; what it settled is open again`);
+      toast(`${number} was returned unpaid; what it settled is open again`);
       onClose();
       if (draftId !== '') router.push(routes.draft(draftId));
     },
@@ -75,12 +75,12 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
     <Dialog
       open
       onClose={onClose}
-      title={`${number} came back unpaid`}
-      description={`All of it is taken back as of the day: ${showMoney(amount, currency)} ${currency}, tax withheld with it too. What it settled is open again; credit notes for discounts stay.`}
+      title={`${number} was returned unpaid`}
+      description={`All of it is reversed on that date: ${showMoney(amount, currency)} ${currency}, tax withheld with it too. What it was allocated to is open again; credit notes for discounts stay.`}
     >
       <form onSubmit={submit}>
         <div className="grid grid-cols-2 gap-x-4">
-          <DateField label="Day it came back" autoFocus {...field('date')} />
+          <DateField label="Date returned" autoFocus {...field('date')} />
           <MoneyField label="Fee of the bank" currency={home} placeholder="none" {...field('fee')} />
         </div>
         <TextField label="Reason, such as the bank gives it" {...field('reason')} />
@@ -93,7 +93,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
         )}
         <WouldPost action={dishonourReceipt} input={fee.ok ? { ...rest, fee: fee.value } : null} />
         <SlipFoot
-          label="Take it back"
+          label="Record the return"
           grave
           busy={busy}
           general={general}

@@ -39,11 +39,12 @@ function Owed({ receipt }: { readonly receipt: TypedReceipt }) {
     return (
       <>
         <p className="py-6 text-soft">
-          {customer.name} owes nothing{currencies.length > 1 ? ` in ${currency}` : ''}: what came is kept on account.
+          {customer.name} owes nothing{currencies.length > 1 ? ` in ${currency}` : ''}: what is received stays on
+          account.
         </p>
         {left > 0n && (
           <p className="flex justify-between px-1.5 py-1">
-            <span>Kept on account</span>
+            <span>Unallocated, on account</span>
             <Money amount={left} currency={currency} withCode />
           </p>
         )}
@@ -63,7 +64,7 @@ function Owed({ receipt }: { readonly receipt: TypedReceipt }) {
         <Button onClick={receipt.tickAll}>All</Button>
         <Button onClick={receipt.tickNone}>None</Button>
         <span className="ml-auto text-soft" aria-live="polite">
-          {left === NOTHING ? 'Left over' : left < 0n ? 'Settled beyond what came' : 'Kept on account'}
+          {left === NOTHING ? 'Unallocated' : left < 0n ? 'Allocated more than received' : 'Unallocated, on account'}
           <Money
             amount={left < 0n ? minor(-left) : left}
             currency={currency}
@@ -118,7 +119,7 @@ export function NewReceipt(begun: BegunWith) {
         <SheetTitle aside={currency === home ? '' : `in ${currency}`}>Receipt</SheetTitle>
         <ReceiptHead receipt={receipt} />
         {customer === null ? (
-          <p className="py-6 text-soft">Choose who paid, and what is open stands here.</p>
+          <p className="py-6 text-soft">Choose the customer to see its open documents.</p>
         ) : (
           <>
             <OnAccount customerId={customer.id} />
@@ -143,7 +144,7 @@ export function NewReceipt(begun: BegunWith) {
           )}
           {refusals.some(({ code }) => code === 'unusual') && (
             <Button className="mr-2.5" disabled={recording} onClick={() => void record(true)}>
-              Record it all the same
+              Record anyway
             </Button>
           )}
           <Button

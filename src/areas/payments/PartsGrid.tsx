@@ -79,7 +79,7 @@ export function PartsGrid(props: PartsGridProps) {
             />
             {currency !== home && (
               <TextField
-                label={`Worth in ${home}${called}`}
+                label={`Amount in ${home}${called}`}
                 className="w-[104px]"
                 inputMode="decimal"
                 placeholder="by the rate"
@@ -97,7 +97,7 @@ export function PartsGrid(props: PartsGridProps) {
               <button
                 type="button"
                 aria-label={`Take out${called}`}
-                title="Take it out"
+                title="Remove it"
                 className="mt-[22px] cursor-pointer p-1 text-soft hover:text-ink"
                 onClick={() => onChange(parts.filter(({ id }) => id !== part.id))}
               >
@@ -108,7 +108,7 @@ export function PartsGrid(props: PartsGridProps) {
         );
       })}
       <Button weight="quiet" className="-mt-1 mb-2" onClick={onAdd}>
-        Came in another way too
+        Add another payment
       </Button>
     </fieldset>
   );

@@ -35,7 +35,7 @@ export function ReceiptHead({ receipt }: { readonly receipt: TypedReceipt }) {
             label="Customer"
             className="h-8 w-full rounded-sm border border-rule bg-sheet px-2 hover:border-soft"
             value={finding ?? customer?.name ?? ''}
-            placeholder="Who paid?"
+            placeholder="Customer"
             autoFocus={customer === null}
             pending={pending}
             invalid={wrong !== undefined}
@@ -68,11 +68,11 @@ export function ReceiptHead({ receipt }: { readonly receipt: TypedReceipt }) {
             <TextField
               label={`1 ${home} in ${currency}`}
               inputMode="decimal"
-              placeholder="rate of the day"
+              placeholder="rate of the date"
               {...typing('perHome')}
             />
           )}
-          <TextField label="Remarks" placeholder="for ourselves" {...typing('remarks')} />
+          <TextField label="Remarks" placeholder="internal" {...typing('remarks')} />
         </div>
       </details>
     </>

@@ -110,14 +110,14 @@ export function ReceiptList() {
           onChange={(event) => narrow(() => setUntil(event.target.value))}
         />
         <ChoiceField
-          label="How"
+          label="Payment method"
           className="w-[96px]"
           options={[['', 'any'], ...PAYMENT_METHODS.map((one) => [one, one] as const)]}
           value={method}
           onChange={(event) => narrow(() => setMethod(event.target.value as PaymentMethod | ''))}
         />
         <ChoiceField
-          label="Standing"
+          label="Status"
           className="w-[150px]"
           options={[['', 'any'], ...Object.entries(RECEIPT_MARKS).map(([value, [, words]]) => [value, words] as const)]}
           value={stands}
@@ -154,10 +154,10 @@ export function ReceiptList() {
                 </Link>
               ),
             },
-            { head: 'How', cell: (receipt) => methodsOf(receipt) || 'withheld' },
+            { head: 'Payment method', cell: (receipt) => methodsOf(receipt) || 'withheld' },
             { head: 'Reference', cell: ({ reference }) => reference },
             {
-              head: 'Standing',
+              head: 'Status',
               value: (receipt) => RECEIPT_MARKS[standingOf(receipt, on)][1],
               cell: (receipt) => {
                 const [mark, words] = RECEIPT_MARKS[standingOf(receipt, on)];

@@ -35,7 +35,7 @@ export function ReceiptMargin({ read, debts, rows, currency, valueDate, planned 
   return (
     <Margin>
       <Note title="Workings">
-        {to.length === 0 && <p className="text-soft text-sm">What stays open on each invoice stands here.</p>}
+        {to.length === 0 && <p className="text-soft text-sm">What remains open on each invoice appears here.</p>}
         {to.map((one) => {
           const debt = debts.find(({ document }) => document.id === one.documentId);
           if (debt === undefined) return null;
@@ -74,7 +74,7 @@ export function ReceiptMargin({ read, debts, rows, currency, valueDate, planned 
         {planned?.ok === false && <p className="text-soft text-sm">{wordRefusals(planned.refusals)}</p>}
         {planned?.ok && currency !== home && (
           <p className="mt-1 text-soft text-sm">
-            Posted in {home} by the rate of the day, or by what the bank credited; what differs from the invoices’ own
+            Posted in {home} by the rate of the date, or by what the bank credited; what differs from the invoices’ own
             rate goes to exchange differences.
           </p>
         )}

@@ -23,8 +23,8 @@ export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; re
     <Dialog
       open
       onClose={onClose}
-      title={`${receipt.number} as it prints`}
-      description="This is the file that the customer gets. Esc steps back."
+      title={`Print preview of ${receipt.number}`}
+      description="This is the file that the customer gets. Esc closes it."
       wide
     >
       <PdfFrame

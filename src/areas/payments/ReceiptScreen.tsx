@@ -57,8 +57,8 @@ function Parts({ receipt, withheld }: { readonly receipt: Receipt; readonly with
   const abroad = currency !== home;
   const charged = parts.some(({ charge }) => charge !== NOTHING);
   const columns: RuledColumn<Row>[] = [
-    { head: 'How', width: '90px', cell: (row) => row.how },
-    { head: 'Where it went', cell: (row) => <span className="text-soft">{row.detail}</span> },
+    { head: 'Payment method', width: '90px', cell: (row) => row.how },
+    { head: 'Account', cell: (row) => <span className="text-soft">{row.detail}</span> },
     ...(charged
       ? [
           {
@@ -71,7 +71,7 @@ function Parts({ receipt, withheld }: { readonly receipt: Receipt; readonly with
     ...(abroad
       ? [
           {
-            head: `Worth in ${home}`,
+            head: `Amount in ${home}`,
             align: 'right',
             cell: (row) => <Money amount={row.home} currency={home} />,
           } satisfies RuledColumn<Row>,
@@ -81,7 +81,7 @@ function Parts({ receipt, withheld }: { readonly receipt: Receipt; readonly with
   ];
   return (
     <Ruled
-      caption="What came"
+      caption="Payments"
       className="mb-5"
       rows={rows}
       keyOf={(row) => row.key}
@@ -99,11 +99,11 @@ function Parts({ receipt, withheld }: { readonly receipt: Receipt; readonly with
 function Settles({ file, onUndo }: { readonly file: ReceiptFile; readonly onUndo: (one: Allocation) => void }) {
   const { receipt, allocations } = file;
   const { currency } = receipt;
-  if (allocations.length === 0) return <p className="text-soft">It settles nothing yet.</p>;
+  if (allocations.length === 0) return <p className="text-soft">Nothing is allocated yet.</p>;
   const standing = allocations.filter(({ undone, closing }) => undone === null && closing === undefined);
   return (
     <Ruled
-      caption="What it settles"
+      caption="Allocations"
       rows={allocations}
       keyOf={(allocation) => allocation.id}
       columns={[
@@ -118,7 +118,7 @@ function Settles({ file, onUndo }: { readonly file: ReceiptFile; readonly onUndo
               </Link>
             ),
         },
-        { head: 'Day', width: '120px', cell: (a) => writeDate(a.date) },
+        { head: 'Date', width: '120px', cell: (a) => writeDate(a.date) },
         {
           head: '',
           cell: (a) => {
@@ -135,7 +135,7 @@ function Settles({ file, onUndo }: { readonly file: ReceiptFile; readonly onUndo
           },
         },
         {
-          head: 'Settled',
+          head: 'Allocated',
           align: 'right',
           cell: (a) =>
             a.undone === null ? (
@@ -148,7 +148,7 @@ function Settles({ file, onUndo }: { readonly file: ReceiptFile; readonly onUndo
         },
       ]}
       sums={[
-        'Used',
+        'Allocated',
         '',
         '',
         <Money key="sum" amount={total(standing.map(({ amount }) => amount))} currency={currency} />,
@@ -162,7 +162,7 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
   const found = useBook((db) => receiptFile(db, id), [id]);
   const [undoing, setUndoing] = useState<Allocation | null>(null);
   const [asking, setAsking] = useState<'dishonour' | 'print' | null>(null);
-  if (!found) return <Sheet label="Receipt">{found === null && <Empty>This book holds no such receipt.</Empty>}</Sheet>;
+  if (!found) return <Sheet label="Receipt">{found === null && <Empty>There is no such receipt.</Empty>}</Sheet>;
   const { receipt, withheld, lines } = found;
   const { number, customerId, currency, open, dishonoured } = receipt;
   const close = () => setAsking(null);
@@ -180,7 +180,7 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         </p>
         {dishonoured !== null && (
           <p className="mb-4">
-            <Mark kind="cancelled" /> Came back unpaid on {writeDate(dishonoured.on)}
+            <Mark kind="cancelled" /> Returned unpaid on {writeDate(dishonoured.on)}
             {dishonoured.reason && `: ${dishonoured.reason}`}.
           </p>
         )}
@@ -201,8 +201,8 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         )}
         {receipt.remarks && <p className="mt-4 text-soft">Remarks: {receipt.remarks}</p>}
         <div className="mt-auto flex gap-2.5 pt-6">
-          <Button onClick={() => setAsking('print')}>See it printed</Button>
-          {dishonoured === null && <Button onClick={() => setAsking('dishonour')}>It came back unpaid…</Button>}
+          <Button onClick={() => setAsking('print')}>Print preview</Button>
+          {dishonoured === null && <Button onClick={() => setAsking('dishonour')}>Returned unpaid…</Button>}
         </div>
         {undoing !== null && <UndoDialog allocation={undoing} onClose={() => setUndoing(null)} />}
         {asking === 'dishonour' && <DishonourDialog receipt={receipt} onClose={close} />}

@@ -16,7 +16,7 @@ export function ReceiptsHome() {
           </Link>
         }
       >
-        Money that came in, and the invoices it settled. Pick one on the left, or record one.
+        Money received and what it was allocated to. Choose one on the left, or record one.
       </Empty>
     </Sheet>
   );

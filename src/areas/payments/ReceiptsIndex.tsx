@@ -47,7 +47,7 @@ export function ReceiptsIndex() {
         query={query}
         onQuery={setQuery}
         findLabel="Find a receipt"
-        empty={query.trim() === '' ? 'No money received yet.' : 'Nothing holds this. Try a part of a number or name.'}
+        empty={query.trim() === '' ? 'No money received yet.' : 'Nothing found. Try part of a number or name.'}
         {...((receipts?.length ?? 0) >= limit && { onMore: () => setLimit(limit + PAGE) })}
         foot={
           <span className="flex flex-col gap-1">
@@ -58,7 +58,7 @@ export function ReceiptsIndex() {
               All receipts
             </Link>
             <Link href={routes.customers} className="underline underline-offset-4">
-              What customers owe
+              Aged receivables
             </Link>
             <Link href={routes.withholding} className="underline underline-offset-4">
               Withholding

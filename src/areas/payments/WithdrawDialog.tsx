@@ -27,11 +27,11 @@ export function WithdrawDialog({ id, number, onClose }: WithdrawDialogProps) {
     <Dialog
       open
       onClose={onClose}
-      title={`Take back certificate ${number}`}
-      description="For one that was entered wrongly: what it covered is without a certificate again, and it can be entered anew."
+      title={`Withdraw certificate ${number}`}
+      description="For one that was entered wrongly: what it covered has no certificate again, and it can be entered again."
     >
       <form onSubmit={submit}>
-        <SlipFoot label="Take it back" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
+        <SlipFoot label="Withdraw it" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
       </form>
     </Dialog>
   );

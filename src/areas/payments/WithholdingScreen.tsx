@@ -156,7 +156,7 @@ export function WithholdingScreen() {
         <SheetTitle aside={home}>Tax withheld by customers</SheetTitle>
         {all.length === 0 ? (
           <Empty>
-            No customer has kept tax back yet. Types of withholding stand in Setup; a receipt takes what was kept back.
+            No customer has withheld tax yet. Withholding types are in Setup; what was withheld is entered on a receipt.
           </Empty>
         ) : (
           <>
@@ -230,7 +230,7 @@ export function WithholdingScreen() {
               Enter a certificate
             </Button>
             <Button onClick={() => setAsking('claim')}>Claim</Button>
-            <Button onClick={() => setAsking('letter')}>Ask for what is missing</Button>
+            <Button onClick={() => setAsking('letter')}>Request missing certificates</Button>
           </div>
         )}
         {asking === 'certificate' && <CertificateDialog withheld={view.withheld} onClose={close} />}
@@ -256,10 +256,10 @@ export function WithholdingScreen() {
                     <Button
                       weight="quiet"
                       className="-my-1"
-                      aria-label={`Take back ${number}`}
+                      aria-label={`Withdraw ${number}`}
                       onClick={() => setWithdrawing({ id, number })}
                     >
-                      Take back…
+                      Withdraw…
                     </Button>
                   </span>
                 }

@@ -7,7 +7,7 @@ import type { Registration } from '@/core/tax/registration';
 import type { ReadReceipt } from './typedReceipt';
 
 const DOUBTS = {
-  late: 'the discount was offered for an earlier day',
+  late: 'the discount was offered until an earlier date',
   'too-high': 'the discount is more than was offered',
   'not-offered': 'no discount was offered',
 } as const;
@@ -31,7 +31,7 @@ function checksOf(one: Settling, debt: Debt, on: IsoDate, filed: string): readon
     ...(withheld.some(({ typeId }) => certified.includes(typeId))
       ? ['ask for the certificate of what is withheld']
       : []),
-    ...(late ? ['its period is filed; the tax that falls due goes into the next one'] : []),
+    ...(late ? ['its period is filed; the tax that becomes due goes into the next one'] : []),
   ];
 }
 

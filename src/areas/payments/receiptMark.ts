@@ -6,5 +6,5 @@ export const RECEIPT_MARKS: Readonly<Record<ReceiptStanding, readonly [MarkKind,
   used: ['paid', 'used'],
   'on-account': ['half', 'on account'],
   'post-dated': ['open', 'post-dated'],
-  dishonoured: ['cancelled', 'came back unpaid'],
+  dishonoured: ['cancelled', 'was returned unpaid'],
 };

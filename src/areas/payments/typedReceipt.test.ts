@@ -60,7 +60,7 @@ test('what can’t be read is named at its cell', () => {
     'parts[0].amount',
   ]);
 });
-test('tax kept back whole comes without money', () => {
+test('tax withheld whole comes without money', () => {
   expect(read([part({})], row({ withheld: { W5: '123.00' } })).input.parts).toEqual([]);
 });
 test('what would stay open is told while it is typed', () => {

@@ -47,7 +47,7 @@ export function BusinessForm() {
         <TextField label="Scheme" hint="A number of the EAS list, such as 9935" {...field('endpoint.scheme')} />
         <TextField label="Id in that scheme" {...field('endpoint.id')} />
       </div>
-      <FormFoot label="Keep the business" busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label="Save the business" busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

@@ -85,7 +85,7 @@ interface RecordPageProps<T> {
 /** One record under its name, a blank one when it is new, or a word that it is not there. */
 export function RecordPage<T>({ id, record, what, nameOf, children }: RecordPageProps<T>) {
   if (record === undefined) return null;
-  if (record === null && id !== 'new') return <Empty>This book holds no such {what}.</Empty>;
+  if (record === null && id !== 'new') return <Empty>There is no such {what}.</Empty>;
   return (
     <>
       <SheetTitle>{record === null ? `New ${what}` : nameOf(record)}</SheetTitle>

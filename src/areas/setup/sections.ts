@@ -17,7 +17,7 @@ export interface Section {
 /** The parts of Setup in their groups, as the index shows them; each is loaded when it is gone to. */
 export const SECTIONS: readonly { readonly title: string; readonly sections: readonly Section[] }[] = [
   {
-    title: 'Who we are',
+    title: 'Our business',
     sections: [
       { path: 'business', name: 'Business', Page: dynamic(async () => (await import('./BusinessForm')).BusinessForm) },
       {
@@ -75,7 +75,7 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
     ],
   },
   {
-    title: 'Who buys what',
+    title: 'Customers and items',
     sections: [
       {
         path: 'customers',

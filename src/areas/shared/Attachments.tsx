@@ -65,7 +65,7 @@ export function Attachments({
                 <input
                   type="checkbox"
                   className="accent-rust"
-                  aria-label={`${file.name} goes out inside the e-invoice`}
+                  aria-label={`${file.name} is embedded in the e-invoice`}
                   checked={file.goesOut}
                   onChange={({ target: { checked } }) => void act(letFileOut, { id: file.id, goesOut: checked })}
                 />{' '}
@@ -74,7 +74,7 @@ export function Attachments({
             )}
             <button
               type="button"
-              aria-label={`Take out ${file.name}`}
+              aria-label={`Remove ${file.name}`}
               className="cursor-pointer text-soft underline underline-offset-2"
               onClick={() => void act(detachFile, { id: file.id })}
             >

@@ -33,8 +33,8 @@ export function BringBack() {
   };
   return (
     <p className="mt-2">
-      A copy of {copy.business || 'a book'} is kept from {writeDate(dayOf(copy.madeAt))}, before it was replaced.{' '}
-      <Button onClick={() => void bring()}>Bring it back</Button>
+      A copy of {copy.business || 'a book'} was saved on {writeDate(dayOf(copy.madeAt))}, before it was replaced.{' '}
+      <Button onClick={() => void bring()}>Restore it</Button>
       {wrong !== '' && (
         <span role="alert" className="block text-brick">
           ▲ {wrong}

@@ -60,7 +60,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
       <div className="grid grid-cols-[2fr_1fr] gap-x-4">
         <TextField label="Name" autoFocus {...field('name')} />
         <ChoiceField
-          label="Is a"
+          label="Customer type"
           options={CUSTOMER_KINDS.map((kind) => [kind, kind === 'government' ? 'government body' : kind] as const)}
           {...field('kind')}
         />
@@ -94,7 +94,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
         <TextField label="Terms" hint="30d, eom+10d; 30% 0d + 70% 30d; 30d, 2% 10d" {...field('terms')} />
         <ChoiceField label="Language of documents" options={Object.entries(LANGUAGES)} {...field('language')} />
         <ChoiceField
-          label="Tax code of their own"
+          label="Default tax code"
           hint="Goes before the decision table"
           options={[
             ['', 'by the decision table'],
@@ -105,8 +105,8 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
         <ChoiceField
           label="Their prices"
           options={[
-            ['net', 'hold no tax'],
-            ['gross', 'hold the tax'],
+            ['net', 'exclude tax'],
+            ['gross', 'include tax'],
           ]}
           {...field('priceMode')}
         />
@@ -126,7 +126,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           {...field('styleId')}
         />
         <ChoiceField
-          label="Belongs to"
+          label="Parent customer"
           hint="Such as its head office"
           options={[
             ['', 'nobody'],
@@ -181,7 +181,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           form={form}
           name="notLiableIn"
           legend="Not liable in"
-          none="covers everything that lies in it"
+          none="covers all its parts"
           options={records.jurisdictions
             .filter((j) => ours.has(j.id) || customer?.notLiableIn.includes(j.id))
             .map((j) => [j.id, j.name] as const)}
@@ -191,12 +191,12 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
         <PickSome
           form={form}
           name="withholding"
-          legend="Withholds from what it pays"
+          legend="Withholds tax from payments"
           options={records.withholdingTypes.map((type) => [type.id, type.name] as const)}
         />
       )}
       <FormFoot
-        label={`Keep ${customer?.name ?? 'the customer'}`}
+        label={`Save ${customer?.name ?? 'the customer'}`}
         busy={form.formState.isSubmitting}
         general={general}
       />

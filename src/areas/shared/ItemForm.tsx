@@ -50,10 +50,10 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
       <div className="grid grid-cols-2 gap-x-4">
         <TextField label={`Price, ${currency}`} inputMode="decimal" {...field('price')} />
         <ChoiceField
-          label="The price holds"
+          label="The price"
           options={[
-            ['net', 'no tax'],
-            ['gross', 'the tax'],
+            ['net', 'excludes tax'],
+            ['gross', 'includes tax'],
           ]}
           {...field('priceMode')}
         />
@@ -70,7 +70,7 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
         />
         <TextField label="Tax class" hint={`Known classes: ${classes.join(', ')}`} {...field('taxClass')} />
       </div>
-      <FormFoot label={`Keep ${item?.name ?? 'the item'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${item?.name ?? 'the item'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

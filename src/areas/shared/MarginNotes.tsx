@@ -77,7 +77,7 @@ export function Because({ tax, trail, byHand }: BecauseProps) {
     <>
       <p className="my-2 text-sm">
         <strong className="font-semibold">{tax.name}</strong>{' '}
-        {byHand && <span>was chosen by hand{trail.length > 0 && '; by itself: '}</span>}
+        {byHand && <span>was chosen manually{trail.length > 0 && '; by itself: '}</span>}
         {!byHand && 'because '}
         {decisive(trail)}
         {tax.components?.length !== 0 && ` · ${showNumber(tax.percent)} % since ${writeDate(tax.since)}`}.
@@ -85,7 +85,7 @@ export function Because({ tax, trail, byHand }: BecauseProps) {
       <Components components={tax.components ?? []} />
       {trail.length > 1 && (
         <details className="my-2 text-sm">
-          <summary className="cursor-pointer text-soft">Every condition that was looked at</summary>
+          <summary className="cursor-pointer text-soft">All conditions checked</summary>
           <TrailList trail={trail} />
         </details>
       )}
@@ -99,7 +99,7 @@ export function TrailList({ trail }: { readonly trail: readonly Reason[] }) {
     <ol className="mt-1">
       {trail.map((reason, i) => (
         <li key={`${i}-${reason.text}`} className="flex gap-1.5">
-          <Mark kind={reason.held ? 'good' : 'open'} label={reason.held ? 'held' : 'did not hold'} />
+          <Mark kind={reason.held ? 'good' : 'open'} label={reason.held ? 'held' : 'not met'} />
           <span>{reason.text}</span>
         </li>
       ))}
@@ -150,7 +150,7 @@ export function ChecksNote({ findings, holding, by, wayTo }: ChecksNoteProps) {
           <li className="flex gap-1.5 text-sm">
             <Mark kind="good" label="Good" />
             <span>
-              {holding} {findings.length > 0 ? 'other ' : ''}checks hold: {by}.
+              {holding} {findings.length > 0 ? 'other ' : ''}checks passed: {by}.
             </span>
           </li>
         )}

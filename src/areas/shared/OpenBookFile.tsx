@@ -63,7 +63,7 @@ export function OpenBookFile() {
         open={bytes !== null}
         onClose={() => setBytes(null)}
         title="Replace the book in this browser?"
-        description={`${bytes?.name ?? ''} takes the place of everything here. A copy of this book stays in the browser until another one is replaced, and can be brought back in Setup, Book file.`}
+        description={`${bytes?.name ?? ''} takes the place of everything here. A copy of this book stays in the browser until another one is replaced, and can be restored in Setup, Book file.`}
       >
         <div className="flex gap-2.5">
           <Button weight="grave" onClick={() => bytes && open(bytes.content, true)}>

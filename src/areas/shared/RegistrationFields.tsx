@@ -9,14 +9,14 @@ type Part = 'name' | 'authority' | 'country' | 'number' | 'frequency' | 'keptFro
 export function RegistrationFields({ field }: { readonly field: (part: Part) => Registered }) {
   return (
     <div className="grid grid-cols-2 gap-x-4">
-      <TextField label="Short name" hint="Stands at the head of the period ribbon" {...field('name')} />
+      <TextField label="Short name" hint="Shown at the head of the period ribbon" {...field('name')} />
       <TextField label="Authority" {...field('authority')} />
       <TextField label="Registration number" {...field('number')} />
       <ChoiceField label="Country of the authority" options={COUNTRY_CHOICES} {...field('country')} />
-      <ChoiceField label="A return is due" options={FREQUENCY_CHOICES} {...field('frequency')} />
+      <ChoiceField label="Return frequency" options={FREQUENCY_CHOICES} {...field('frequency')} />
       <DateField
-        label="First tax period kept here begins"
-        hint="A day as 2026-11-01; periods are filed in order from this one"
+        label="Start of the first tax period in this book"
+        hint="Periods are filed in order from this one"
         {...field('keptFrom')}
       />
     </div>

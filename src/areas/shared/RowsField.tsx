@@ -96,7 +96,7 @@ export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
                   </Button>
                 </>
               )}
-              <Button weight="quiet" aria-label={`Take out ${what} ${i + 1}`} onClick={() => remove(i)}>
+              <Button weight="quiet" aria-label={`Remove ${what} ${i + 1}`} onClick={() => remove(i)}>
                 Take out
               </Button>
             </span>

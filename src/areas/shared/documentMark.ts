@@ -32,7 +32,7 @@ export const KIND_WORDS: Readonly<Record<DocumentKind, string>> = {
   invoice: 'invoice',
   'credit-note': 'credit note',
   takings: 'takings',
-  opening: 'opening item',
+  opening: 'opening invoice',
 };
 
 /** Mark and word for how far a document is settled on a day, or what became of a quote. */

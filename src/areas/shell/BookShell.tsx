@@ -58,7 +58,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
         open={letGo}
         onClose={() => undefined}
         title="Load this page again"
-        description="Another window has opened the book with a newer version of the program, or has deleted it. This window writes no more; what was typed in a draft is kept."
+        description="Another window has opened the book with a newer version of the program, or has deleted it. This window saves no more; what was typed in a draft is kept."
       >
         <Button weight="main" onClick={() => location.reload()}>
           Load the page again

@@ -26,9 +26,9 @@ export function openCommands(): void {
 
 /** What can be done from everywhere, as data. */
 const DO: readonly { readonly words: string; readonly path: string }[] = [
-  { words: 'Write an invoice', path: routes.newDraft('new', 'invoice') },
-  { words: 'Write a quote', path: routes.newDraft('new', 'quote') },
-  { words: 'Write a cash sale', path: routes.newDraft('new', 'cash-sale') },
+  { words: 'New invoice', path: routes.newDraft('new', 'invoice') },
+  { words: 'New quote', path: routes.newDraft('new', 'quote') },
+  { words: 'New cash sale', path: routes.newDraft('new', 'cash-sale') },
   { words: 'Enter takings', path: routes.takings },
   { words: 'Check a received e-invoice', path: routes.eInvoice },
   { words: 'E-invoices sent', path: routes.sentEInvoices },
@@ -38,8 +38,8 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Document styles', path: routes.section('styles') },
   { words: 'Numbers of documents', path: routes.section('numbers') },
   { words: 'Record a receipt', path: routes.newReceipt },
-  { words: 'Write a journal', path: routes.writeJournal },
-  { words: 'What customers owe, aged list', path: routes.customers },
+  { words: 'New journal', path: routes.writeJournal },
+  { words: 'Aged receivables', path: routes.customers },
   { words: 'Withholding, certificates and claims', path: routes.withholding },
   { words: 'New customer', path: routes.record('customers', 'new') },
   { words: 'New item', path: routes.record('items', 'new') },
@@ -170,7 +170,9 @@ export function Commands() {
       />
       <Command.List className="max-h-[50vh] overflow-auto py-1">
         {fresh && (
-          <Command.Empty className="px-4 py-3 text-soft">Nothing fits. Try a part of a number or a name.</Command.Empty>
+          <Command.Empty className="px-4 py-3 text-soft">
+            Nothing matches. Try a part of a number or a name.
+          </Command.Empty>
         )}
         {rows.map(({ path, words, beside, aside }) => (
           <Command.Item key={path} value={path} className={ITEM} onSelect={() => go(path)}>

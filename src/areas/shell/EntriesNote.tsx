@@ -26,7 +26,7 @@ function opened(side: PostedSide, figure: string, onOpen: EntriesNoteProps['onOp
   return (
     <button
       type="button"
-      title="Show how it comes about"
+      title="Show workings"
       className="cursor-pointer hover:underline"
       onClick={() => onOpen({ account: side.account, taxCode: side.taxCode ?? '' })}
     >

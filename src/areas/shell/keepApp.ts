@@ -30,7 +30,7 @@ export function keepApp({ onReady, onNew, onTaken }: KeepingEvents): () => void 
     if (signal.aborted) return;
     onNew(() => {
       asked = true;
-      waiting.postMessage('take over');
+      waiting.postMessage('load');
     });
   };
   const watched = new WeakSet<ServiceWorker>();

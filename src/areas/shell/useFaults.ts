@@ -9,7 +9,7 @@ export function useFaults(): void {
   useEffect(() => {
     const tell = (words: string) =>
       toast.error(
-        `The program met a fault: ${words}. Nothing was half-written; load the page again if something does not answer.`,
+        `Something went wrong: ${words}. Nothing was saved in part; load the page again if something does not answer.`,
       );
     const rejected = ({ reason }: PromiseRejectionEvent) =>
       tell((reason as Error | undefined)?.message ?? String(reason));

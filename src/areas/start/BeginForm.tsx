@@ -40,7 +40,7 @@ const schema = yup.object({
   standardRate: yup
     .string()
     .defined()
-    .test('rate', 'Give the standard rate in percent, such as 23.', function rate(typed) {
+    .test('rate', 'Enter the standard rate in percent, such as 23.', function rate(typed) {
       return packsFor(this.parent as Begun) !== null || RATE.test(typed);
     }),
 });
@@ -184,13 +184,13 @@ export function BeginForm() {
       )}
       {packsFor(value) !== null ? (
         <p className="mb-3 text-soft text-sm">
-          Rates, codes, places and rows come as they were known on {writeDate(offered?.packs[0]?.knownAt ?? today())}.
-          Check them in Setup before use.
+          Rates, codes, places and rows are as known on {writeDate(offered?.packs[0]?.knownAt ?? today())}. Check them
+          in Setup before use.
         </p>
       ) : (
         <TextField
           label="Standard rate, percent"
-          hint="Rates by date, other codes and their words come in Setup"
+          hint="Other rates, codes and their wording are added in Setup"
           inputMode="decimal"
           {...field('standardRate')}
         />

@@ -9,11 +9,11 @@ const WORDS: Readonly<Record<string, string>> = {
   VersionError:
     'A newer version of the program has opened this book. Load the page again to get that version; nothing was written here.',
   MissingAPIError:
-    'This browser keeps no data for this page: allow it to, or leave private browsing, and load the page again.',
+    'This browser saves no data for this page: allow it, or leave private browsing, and load the page again.',
   OpenFailedError: 'The browser could not open the book: its storage is blocked, full or damaged.',
   InvalidStateError: 'The browser could not open the book: its storage is blocked, full or damaged.',
   UnknownError: 'The browser could not read the book: its storage is full or damaged.',
-  SecurityError: 'This browser forbids this page to keep data: allow it, and load the page again.',
+  SecurityError: 'This browser does not let this page save data: allow it, and load the page again.',
   QuotaExceededError: 'The disk space of this browser is used up: make room, then load the page again.',
   DatabaseClosedError: 'The book was closed by the browser or by another window.',
 };
@@ -29,10 +29,10 @@ export function FaultScreen({ error, onAgain }: FaultScreenProps) {
   return (
     <main className="mx-auto max-w-[600px] px-8 py-16">
       <h1 className="mb-3 font-serif text-2xl">
-        {words === undefined ? 'This screen met a fault' : 'The book can’t be read here'}
+        {words === undefined ? 'Something went wrong on this screen' : 'The book can’t be read here'}
       </h1>
       <p className="mb-2">
-        {words ?? 'Nothing was half-written. Try again; if it stays, save what is there to a file.'}
+        {words ?? 'Nothing was saved in part. Try again; if it stays, save what is there to a file.'}
       </p>
       <p className="mb-5 font-mono text-soft text-sm">
         {error.name}: {error.message}

@@ -44,7 +44,7 @@ export function OpenDemo() {
         <>
           <p className="mb-4">
             This browser holds a book already. Opening the sample replaces it; a copy stays in the browser until another
-            book is replaced, and can be brought back in Setup, Book file.
+            book is replaced, and can be restored in Setup, Book file.
           </p>
           <div className="flex gap-3">
             <Button weight="main" onClick={() => router.replace(routes.today)}>

@@ -34,7 +34,7 @@ export function Rescue() {
     } catch (error) {
       setEnding(false);
       setSaid(
-        `It could not be taken away: ${(error as Error).message}. Clear this page’s data in the browser’s own settings.`,
+        `It could not be deleted: ${(error as Error).message}. Clear this page’s data in the browser’s own settings.`,
       );
     }
   };
@@ -58,8 +58,8 @@ export function Rescue() {
           <BringBack />
         </li>
         <li className="flex items-center justify-between gap-6 border-rule border-b py-4">
-          <span>Take the book away from this browser and begin with an empty one.</span>
-          <Button onClick={() => setEnding(true)}>Begin anew</Button>
+          <span>Delete the book from this browser and start with an empty one.</span>
+          <Button onClick={() => setEnding(true)}>Start over</Button>
         </li>
       </ol>
       <p role="status" className="mt-4">
@@ -68,12 +68,12 @@ export function Rescue() {
       <Dialog
         open={ending}
         onClose={() => setEnding(false)}
-        title="Take this book away?"
+        title="Delete this book?"
         description="Everything in it is gone from this browser, and that can’t be undone."
       >
         <div className="flex gap-2.5">
           <Button weight="grave" onClick={() => void end()}>
-            Take it away
+            Delete it
           </Button>
           <Button onClick={() => setEnding(false)}>Leave it</Button>
         </div>

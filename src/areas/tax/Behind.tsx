@@ -77,7 +77,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
             ),
           },
           {
-            head: 'Base',
+            head: 'Taxable amount',
             align: 'right',
             value: (e) => e.base,
             text: (e) => writeMoney(e.base, currency),

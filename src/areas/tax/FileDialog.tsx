@@ -36,10 +36,12 @@ export function FileDialog({ span, tax, proof, onClose }: FileDialogProps) {
       open
       onClose={onClose}
       title={`File the ${spanName(span)} return`}
-      description={`${showMoney(tax, currency)} ${currency} moves from output tax to tax payable, and the period is locked: later documents go to the next one. This can not be undone here.`}
+      description={`${showMoney(tax, currency)} ${currency} moves from output tax to tax payable, and the period is locked: later documents go to the next one. This cannot be undone here.`}
     >
       <form onSubmit={submit}>
-        {!proof.holds && <AreaField label="The proof names differences. Why are they accepted?" {...field('note')} />}
+        {!proof.holds && (
+          <AreaField label="The reconciliation shows differences. Why are they accepted?" {...field('note')} />
+        )}
         <SlipFoot label={`File ${spanName(span)}`} busy={busy} general={general} leave="Not yet" onClose={onClose} />
       </form>
     </Dialog>

@@ -30,7 +30,7 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
   if (proof.state === 'running')
     return (
       <p role="status">
-        Computing all documents again…{' '}
+        Recomputing all documents…{' '}
         <Button weight="quiet" onClick={proof.stop}>
           Stop
         </Button>
@@ -39,9 +39,9 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
   if (proof.state !== 'done')
     return (
       <p role="alert">
-        {proof.state === 'stopped' ? 'Stopped before the end. ' : `It could not be proven: ${proof.message} `}
+        {proof.state === 'stopped' ? 'Stopped before the end. ' : `It could not be reconciled: ${proof.message} `}
         <Button weight="quiet" onClick={proof.retry}>
-          Prove it
+          Reconcile
         </Button>
       </p>
     );
@@ -49,13 +49,13 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
   return (
     <>
       <NoteRow
-        label={`${documentCount} documents, computed again`}
+        label={`${documentCount} documents, recomputed`}
         figure={<Money amount={documents} currency={currency} />}
       />
       <NoteRow label="Tax entries" figure={<Money amount={taxEntries} currency={currency} />} />
       <NoteRow label="Ledger, output tax" figure={<Money amount={ledger} currency={currency} />} />
       <p className="mt-2 text-sm">
-        <Mark kind={holds ? 'good' : 'wrong'} /> {holds ? 'All three are the same.' : 'They are not the same:'}
+        <Mark kind={holds ? 'good' : 'wrong'} /> {holds ? 'All three agree.' : 'They do not agree:'}
       </p>
       <ul>
         {differences.map((difference) => (
@@ -73,7 +73,7 @@ export function ProofNote({ proof, currency }: { readonly proof: ProofState; rea
       </ul>
       {overridden.length > 0 && (
         <>
-          <p className="mt-3 text-sm">Tax typed by hand, as far as it differs from the computed one:</p>
+          <p className="mt-3 text-sm">Tax typed manually, as far as it differs from the computed one:</p>
           <ul>
             {overridden.map(({ documentId, subject, amount }) => (
               <li key={documentId} className="mt-1 text-sm">

@@ -34,7 +34,7 @@ export function ReturnSums({ figures, registration, opened, onOpen }: ReturnSums
             columns={[
               { head: 'Jurisdiction', cell: (row) => row.jurisdictionName },
               {
-                head: 'Taxed',
+                head: 'Taxable',
                 align: 'right',
                 width: '100px',
                 cell: (row) => <Money amount={row.base} currency={currency} />,

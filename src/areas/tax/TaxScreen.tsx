@@ -123,7 +123,7 @@ export function TaxScreen() {
                 ),
               },
               {
-                head: 'Base',
+                head: 'Taxable amount',
                 align: 'right',
                 width: '104px',
                 cell: (r) => (
@@ -159,7 +159,7 @@ export function TaxScreen() {
               <OpenFigure
                 key="base"
                 id={ALL}
-                label="Base in all"
+                label="Total taxable amount"
                 amount={figures.base}
                 opened={opened}
                 onOpen={setOpened}
@@ -167,7 +167,7 @@ export function TaxScreen() {
               <OpenFigure
                 key="tax"
                 id={ALL}
-                label="Tax in all"
+                label="Total tax"
                 amount={figures.tax}
                 opened={opened}
                 onOpen={setOpened}
@@ -195,7 +195,7 @@ export function TaxScreen() {
           {filed === null && waits !== '' && <span className="text-soft">{waits}</span>}
           {filed !== null && (
             <Link href={routes.entry(filed.entryId)} className="underline underline-offset-4">
-              Entry of the filing
+              Tax settlement journal
             </Link>
           )}
           {filed !== null && filed.note !== '' && <span className="text-soft">Differences accepted: {filed.note}</span>}

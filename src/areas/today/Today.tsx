@@ -79,7 +79,7 @@ export function Today() {
           </Link>
         </p>
       )}
-      {nothing && <Empty>Nothing needs you. Write an invoice with Alt+2, then Alt+N.</Empty>}
+      {nothing && <Empty>Nothing needs action. Alt+2, then Alt+N begins a new invoice.</Empty>}
       {returns.length > 0 && (
         <section className="mb-6">
           <h2 className="mb-1 font-semibold font-serif">Returns</h2>
@@ -89,7 +89,7 @@ export function Today() {
                 key={registration.id}
                 mark="closing"
                 path={routes.tax}
-                words={`Prove and file ${spanName(span)}`}
+                words={`Reconcile and file ${spanName(span)}`}
                 detail={`${registration.name}, ended ${writeDate(span.end)}`}
                 figure={<Money amount={figures.tax} currency={currency} withCode />}
                 onOpen={() => {

@@ -103,7 +103,7 @@ describe('a transmission', () => {
     expect([again.id, again.phase, again.tries.length]).toEqual(['t', 'queued', 7]);
   });
 
-  test('is not tried again where it was refused, and can not have arrived then', () => {
+  test('is not tried again where it was refused, and cannot have arrived then', () => {
     const refused = tried(fresh, { kind: 'refused', words: 'no' }, NOON);
     expect([refused.phase, refused.dueAt, mayHaveArrived(refused)]).toEqual(['asks', '', false]);
     expect(mayHaveArrived(fresh)).toBe(true);
@@ -141,7 +141,7 @@ describe('a transmission', () => {
     expect(heard(accepted, [], at(120)).since).toBe(at(60));
   });
 
-  test('without a receipt can not be asked about', () => {
+  test('without a receipt cannot be asked about', () => {
     expect(() => askedOf(fresh)).toThrow(RangeError);
     expect(askedOf(sent)).toEqual({ id: 't', receiver: endpoint, reference: 'R', takenAt: NOON });
   });

@@ -174,7 +174,7 @@ describe('what a line takes', () => {
     expect(takeItem(lineOf(), item('repair') as never, null, draft, customer('counter'), setting).price).toBe('70.37');
     expect(takeItem(lineOf(), item('seals') as never, null, draft, customer('counter'), setting).price).toBe('22.69');
   });
-  test('from a customer: terms and codes, but nothing chosen by hand', () => {
+  test('from a customer: terms and codes, but nothing chosen manually', () => {
     const draft = draftOf({
       lines: [lineOf(), lineOf({ supply: 'goods' }), lineOf({ taxCode: 'IE-Z', taxByHand: true })],
     });

@@ -43,9 +43,9 @@ describe('a line as the decision table looks at it', () => {
   });
   test('without a tax point is not decided, and says so', () => {
     const draft = draftOf({ issueDate: 'soon' });
-    expect(lineVerdict(draft, lineOf(), who('clewbay'), irish).problem).toBe('Give the tax point first.');
+    expect(lineVerdict(draft, lineOf(), who('clewbay'), irish).problem).toBe('Enter the tax point first.');
     expect(lineTrail(draft, lineOf(), who('clewbay'), irish)).toEqual([
-      { held: false, text: 'Give the tax point first.' },
+      { held: false, text: 'Enter the tax point first.' },
     ]);
   });
   test('takes the customer’s own code before the table', () => {
@@ -64,12 +64,12 @@ describe('deciding a draft', () => {
     const decided = decideTaxes(draft({}), who('orcas'), both);
     expect([decided.registrationId, decided.lines[0]?.taxCode]).toEqual(['us-wa', '@WA-SANJUAN/standard']);
   });
-  test('leaves what was chosen by hand', () => {
+  test('leaves what was chosen manually', () => {
     const lines = [lineOf({ supply: 'goods', taxCode: 'IE-EX', taxByHand: true })];
     const decided = decideTaxes(draft({ lines, registrationByHand: true }), who('orcas'), both);
     expect([decided.registrationId, decided.lines[0]?.taxCode]).toEqual(['ie-vat', 'IE-EX']);
   });
-  test('under a registration chosen by hand looks at that one alone', () => {
+  test('under a registration chosen manually looks at that one alone', () => {
     const decided = decideTaxes(draft({ registrationByHand: true }), who('orcas'), both);
     expect(decided.lines[0]?.taxCode).toBe('IE-EX');
   });

@@ -52,7 +52,7 @@ export function supplyOf(
   };
 }
 
-const UNDATED: Verdict = { key: '', rowId: '', registrationId: '', problem: 'Give the tax point first.' };
+const UNDATED: Verdict = { key: '', rowId: '', registrationId: '', problem: 'Enter the tax point first.' };
 
 /** What a line takes by itself: the customer's own code, else what the decision table says. */
 export function lineVerdict(

@@ -176,11 +176,7 @@ export function checkFile(
       aboutNode('FORMAT-ORDER', 'error', 'This element stands behind one that the schema has after it: move it up.'),
     ),
     ...told(read.unknown.filter(isForeign)).map(
-      aboutNode(
-        'FORMAT-UNKNOWN',
-        'error',
-        'This element is of a namespace that the schema does not have: take it out.',
-      ),
+      aboutNode('FORMAT-UNKNOWN', 'error', 'This element is of a namespace that the schema does not have: remove it.'),
     ),
     ...told(read.unknown.filter((node) => !isForeign(node))).map(
       aboutNode('FORMAT-UNKNOWN', 'warning', 'EN 16931 has no term for this element: what it says is not read.'),

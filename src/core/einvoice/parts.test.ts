@@ -68,9 +68,7 @@ describe('numbers of a file', () => {
     ['1.0049', '1.00'],
     ['-1.005', '−1.01'],
     ['0', '0.00'],
-  ])('%s is %s to two decimals, half away from zero', (text, shown) =>
-    expect(show(toCents(scaled(text) ?? 0n))).toBe(shown),
-  );
+  ])('%s is %s to two decimals, half half up', (text, shown) => expect(show(toCents(scaled(text) ?? 0n))).toBe(shown));
   test('multiply and add up; what is missing counts as nothing, what is no number spoils the sum', () => {
     expect(show(product(scaled('12.5') ?? 0n, scaled('0.3') ?? 0n))).toBe('3.75');
     expect(hundredths(3n)).toBe(scaled('0.03'));

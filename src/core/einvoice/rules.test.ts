@@ -394,12 +394,12 @@ describe('findings', () => {
   test('show the sum where the arithmetic is off', () => {
     const [found] = checkEInvoice(set({ 'BT-112': '124.00', 'BT-115': '124.00' })(baseInvoice()), 'en16931');
     expect(found?.message).toBe(
-      'The Invoice total amount with VAT (BT-112) is 124.00, but 100.00 + 23.00 = 123.00: mend the total or its parts.',
+      'The Invoice total amount with VAT (BT-112) is 124.00, but 100.00 + 23.00 = 123.00: correct the total or its parts.',
     );
   });
   test('name the line and say how to mend it', () => {
     const [found] = checkEInvoice(setIn(line, { 'BT-153': '' })(baseInvoice()), 'en16931');
-    expect(found).toMatchObject({ rule: 'BR-25', term: 'BT-153', line: 0, message: 'Give the Item name (BT-153).' });
+    expect(found).toMatchObject({ rule: 'BR-25', term: 'BT-153', line: 0, message: 'Enter the Item name (BT-153).' });
   });
   test('of the profile are left out where only the standard is asked for', () => {
     expect(broken(set({ 'BT-10': '' })(baseInvoice()), 'en16931')).toEqual([]);

@@ -104,14 +104,14 @@ const through = (invoice: EInvoice, ...syntaxes: readonly ('ubl' | 'cii')[]): EI
 
 describe('every term of the standard', () => {
   const whole = wholeInvoice();
-  test('stands in the test invoice, but for the tax point as a day', () => {
+  test('stands in the test invoice, but for the tax point as a date', () => {
     const found = new Set<string>(JSON.stringify(plainModel(whole)).match(/BT-\d+/g));
     expect([...TERMS.keys()].filter((id) => !found.has(id))).toEqual(['BT-7']);
   });
   test.each([
     ['an invoice', whole],
     ['a credit note', set({ 'BT-3': '381' })(whole)],
-    ['an invoice with its tax point as a day', set({ 'BT-8': '', 'BT-7': '2026-01-09' })(whole)],
+    ['an invoice with its tax point as a date', set({ 'BT-8': '', 'BT-7': '2026-01-09' })(whole)],
     [
       'an account that is no IBAN, an identifier without a scheme',
       all(setIn(['BG-16', 'BG-17'], { 'BT-84': 'acc 1' }), setIn(['BG-4'], { 'BT-29': 'own' }))(whole),

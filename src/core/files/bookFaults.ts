@@ -96,6 +96,6 @@ export function bookFaults(content: BookContent): readonly Refusal[] {
     return [];
   } catch {
     // Content of a wrong shape makes the engine stumble; to the reader that is damage like any other.
-    return [fault('documents', 'content that can be computed again')];
+    return [fault('documents', 'content that can be recomputed')];
   }
 }

@@ -41,7 +41,7 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '1310', name: 'Tax withheld, asked back', type: 'asset', role: 'withholding-refunds' },
   { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
   { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
-  { code: '2220', name: 'Output tax not yet due', type: 'liability', role: 'tax-not-yet-due' },
+  { code: '2220', name: 'Deferred output tax', type: 'liability', role: 'tax-not-yet-due' },
   { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
   { code: '3900', name: 'Opening balances', type: 'equity', role: 'opening' },
   { code: '4000', name: 'Sales of goods', type: 'income', role: '' },

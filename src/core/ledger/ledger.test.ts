@@ -44,7 +44,7 @@ describe('what a document posts', () => {
       ['2200', '0.00'],
     ]);
   });
-  test('income is net when prices hold the tax, and everything balances', () => {
+  test('income is net when prices include tax, and everything balances', () => {
     const invoice = content({ priceMode: 'gross', lines });
     const sides = sidesOf(invoice);
     expect(amounts(sides)[0]).toEqual(['1100', '1,162.00']);

@@ -46,12 +46,12 @@ const shown = ({ money, withheld, discount }: ReturnType<typeof wholeProposal>) 
 ];
 
 describe('what is proposed for a document', () => {
-  test('is what is open less what will be kept back and the discount that is still offered', () => {
+  test('is what is open less what will be withheld and the discount that is still offered', () => {
     // 1,230.00 − 24.60 − 50.00.
     expect(shown(wholeProposal(debt({}, '2026-02-01'), ON))).toEqual([115540n, [5000n], 2460n]);
     expect(shown(wholeProposal(debt({}, '2026-01-31'), ON))).toEqual([118000n, [5000n], 0n]);
   });
-  test('takes what was kept back already off', () => {
+  test('takes what was withheld already off', () => {
     const before = { typeId: 'W5', amount: minor(2000n), voidOn: '' as const };
     const gone = { ...before, voidOn: isoDate('2026-01-30') };
     expect(shown(wholeProposal({ ...debt({ open: minor(73800n) }), withheld: [before, gone] }, ON))).toEqual([
@@ -60,7 +60,7 @@ describe('what is proposed for a document', () => {
       0n,
     ]);
   });
-  test('for a part of the money is kept back in proportion', () => {
+  test('for a part of the money is withheld in proportion', () => {
     // 590.00 of 1,180.00 settles half: 25.00 is kept back with it.
     expect(shown(proposalFor(debt(), minor(59000n), ON))).toEqual([59000n, [2500n], 0n]);
     expect(shown(proposalFor(debt(), minor(118000n), ON))).toEqual([118000n, [5000n], 0n]);
@@ -68,7 +68,7 @@ describe('what is proposed for a document', () => {
   test('for more than is expected keeps nothing back where nothing fits', () => {
     expect(shown(proposalFor(debt(), minor(123000n), ON))).toEqual([123000n, [], 0n]);
   });
-  test('after half of it was credited expects half to be kept back', () => {
+  test('after half of it was credited expects half to be withheld', () => {
     const halved = debt({ open: minor(61500n), credited: minor(61500n) });
     expect(shown(wholeProposal(halved, ON))).toEqual([59000n, [2500n], 0n]);
   });

@@ -62,7 +62,7 @@ describe('stages by hand', () => {
       ['Z', 500n],
     ]);
   });
-  test('the coin rounds half away from zero, for what is due and for what is owed back', () => {
+  test('the coin rounds half half up, for what is due and for what is owed back', () => {
     const rounding = { mode: 'half-even', level: 'document', cashStep: '0.10' };
     const due = (quantity: string) =>
       calculate(simple({ rounding, priceMode: 'gross', lines: [{ id: '1', quantity, unitPrice: '9.95', tax: 'S' }] }))

@@ -198,7 +198,7 @@ const CASES: readonly Case[] = [
     'US WA',
     'US WA 99362 Walla',
     TODAY,
-    'No place holds the address Walla WA 99362 US',
+    'No place covers the address Walla WA 99362 US',
   ],
   [
     'from Washington to Oregon',

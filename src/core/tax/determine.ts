@@ -103,8 +103,8 @@ function stackVerdict(setup: TaxSetup, row: DecisionRow, registration: Registrat
     row.id,
     registration.id,
     found.kind === 'none'
-      ? `No place holds the address ${where}: add it to a place in Setup, or choose the tax by hand.`
-      : `Several places hold the address ${where}: ${found.places.map((p) => p.name).join(', ')}. Make one of them narrower in Setup, or choose the tax by hand.`,
+      ? `No place covers the address ${where}: add it to a place in Setup, or choose the tax yourself.`
+      : `Several places cover the address ${where}: ${found.places.map((p) => p.name).join(', ')}. Make one of them narrower in Setup, or choose the tax yourself.`,
   );
 }
 
@@ -120,7 +120,7 @@ export function determine(setup: TaxSetup, supply: Supply): Verdict {
     return undecided(
       '',
       '',
-      `The region ${region} of the address is not known in ${country}: choose it from the list at the customer, or choose the tax by hand.`,
+      `The region ${region} of the address is not known in ${country}: choose it from the list at the customer, or choose the tax yourself.`,
     );
   for (const row of setup.rows) {
     if (!holdsApart(row, supply)) continue;
@@ -136,8 +136,8 @@ export function determine(setup: TaxSetup, supply: Supply): Verdict {
     '',
     '',
     all.length === 0
-      ? 'No registration is in force on this day: choose the tax by hand, or mend the registrations in Setup.'
-      : 'No row of the decision table catches this: choose the tax by hand, or add a row in Setup.',
+      ? 'No registration is in force on this day: choose the tax yourself, or correct the registrations in Setup.'
+      : 'No row of the decision table catches this: choose the tax yourself, or add a row in Setup.',
   );
 }
 

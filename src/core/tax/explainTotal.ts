@@ -57,7 +57,7 @@ export function explainTotal(
       return [
         step('total', totals.payable),
         ...result.withholding.map((part) => step(`less ${names.withholding(part.id)}`, negated(part.amount))),
-        step('money expected', totals.expectedCash, 'sum'),
+        step('net of withholding', totals.expectedCash, 'sum'),
       ];
     case 'withheld': {
       const part = result.withholding.find((w) => w.id === id);

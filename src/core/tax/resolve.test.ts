@@ -89,7 +89,7 @@ describe('a code on a day', () => {
     ['LOST', 'The tax NOWHERE is not in Setup any more'],
     ['UNKNOWN', 'The tax code UNKNOWN is not in Setup any more'],
     ['@UNKNOWN/standard', 'The place UNKNOWN is not in Setup any more'],
-  ])('%s can not be resolved: %s', (key, words) => expect(resolve(key).problem).toContain(words));
+  ])('%s cannot be resolved: %s', (key, words) => expect(resolve(key).problem).toContain(words));
 });
 
 describe('relief', () => {

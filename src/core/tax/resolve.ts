@@ -208,7 +208,7 @@ export function resolveTax(
   }
   const place = setup.placeIndex.byId.get(stack.placeId);
   if (place === undefined)
-    return { problem: `The place ${stack.placeId} is not in Setup any more: choose the tax by hand.` };
+    return { problem: `The place ${stack.placeId} is not in Setup any more: choose the tax yourself.` };
   const components = componentsOf(setup, stackParts(setup, place, stack.taxClass, day), reliefIn);
   const none = components.length === 0;
   // Nothing charged by a rate of 0 is zero rated, or exempt where the class says so.

@@ -45,7 +45,7 @@ export function explainLine(
     step(`${showNumber(line.quantity)} × ${showPrice(line.unitPrice, currency)}`, figures.extension),
   ];
   if (line.discount !== undefined) {
-    const words = 'percent' in line.discount ? `less ${showNumber(line.discount.percent)} %` : 'less discount';
+    const words = 'percent' in line.discount ? `discount ${showNumber(line.discount.percent)} %` : 'discount';
     steps.push(step(words, negated(figures.discount)));
   }
   steps.push(step(priceMode === 'net' ? 'net' : 'with tax', figures.value, 'sum'));

@@ -22,7 +22,7 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   invalid: [{ wanted: 'give-issue-date', found: 'soon' }, { wanted: { what: 'shorter-text', most: 200 } }],
   missing: [{ wanted: 'choose-customer' }],
   unknown: [{ wanted: 'choose-account', found: '4999' }],
-  undecided: [{ why: 'No row of the decision table catches this: choose the tax by hand.' }],
+  undecided: [{ why: 'No row of the decision table catches this: choose the tax yourself.' }],
   malformed: [{ must: 'must be a JSON file' }, { must: 'must be more than zero', found: '-1' }],
   'not-found': [{}, { what: 'registration' }, { what: 'invoice-of-customer' }],
   duplicate: [{ found: 'IE-S' }],
@@ -103,7 +103,7 @@ describe('every refusal', () => {
   });
   test('says what was found beside what is wanted', () => {
     expect(wordRefusal({ code: 'invalid', path: 'date', wanted: 'give-issue-date', found: 'soon' })).toBe(
-      'Give the issue date. (“soon” is not that)',
+      'Enter the issue date. (“soon” is not that)',
     );
   });
   test('writes days for people', () => {
@@ -153,8 +153,8 @@ describe('what is wanted', () => {
   test('a schema that is not kept asks for what it wants by name', () => {
     const result = validated(itemSchema, { ...DEMO_ITEMS[0], name: '', price: 'twelve' });
     expect(result.ok ? [] : result.refusals.map(wordRefusal).sort()).toEqual([
-      'Give a name.',
-      'Give a price such as 12.50, with at most ten decimals. (“twelve” is not that)',
+      'Enter a name.',
+      'Enter a price such as 12.50, with at most ten decimals. (“twelve” is not that)',
     ]);
   });
 });

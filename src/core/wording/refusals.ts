@@ -15,7 +15,7 @@ const UNSENDABLE: Readonly<Record<Extract<Unsendable, string>, (number: string) 
   kind: () => 'Only invoices and credit notes are sent as e-invoices.',
   cancelled: (number) => `${number} is cancelled.`,
   waits: (number) => `${number} waits to be sent.`,
-  failed: (number) => `${number} could not be sent: mend why, then try again.`,
+  failed: (number) => `${number} could not be sent: correct why, then try again.`,
   rejected: (number) => `${number} was rejected: correct it, and send the new invoice.`,
   'put-aside': (number) => `${number} does not wait to be sent any more; look at it again.`,
 };
@@ -30,7 +30,7 @@ function wordUnsendable({ number, why }: RefusalFacts['unsendable']): string {
 const TAKES: Readonly<Record<RefusalFacts['wrong-kind']['takes'], (number: string) => string>> = {
   invoice: (number) => `${number} is no invoice: only invoices are credited.`,
   quote: (number) => `${number} is no quote: only quotes are accepted or declined.`,
-  posted: (number) => `${number} posts nothing, so there is nothing to take back.`,
+  posted: (number) => `${number} posts nothing, so there is nothing to reverse.`,
   cancellable: (number) => `${number} is of a kind that is not cancelled.`,
 };
 
@@ -41,7 +41,7 @@ const OVER_CLAIMED: Readonly<Record<RefusalFacts['over-claimed']['of'], string>>
 };
 
 const DISCOUNT: Readonly<Record<Extract<Unusual, { discount: string }>['discount'], (number: string) => string>> = {
-  late: (number) => `The discount on ${number} was offered for an earlier day.`,
+  late: (number) => `The discount on ${number} was offered until an earlier date.`,
   'too-high': (number) => `The discount on ${number} is more than was offered.`,
   'not-offered': (number) => `No discount was offered on ${number}.`,
 };
@@ -61,7 +61,7 @@ const WORDS: Words = {
       ? 'It is gone: another tab has deleted or issued it.'
       : `This is not ${what === 'registration' ? 'a registration' : 'an invoice of this customer'} any more; look at the list again.`,
   duplicate: ({ found }) => `“${found}” is there already; choose another or change that one.`,
-  stale: () => 'Another tab has changed this in the meantime. Load it again; what you see here was not kept.',
+  stale: () => 'Another tab has changed this in the meantime. Reload it; what you see here was not saved.',
   'already-issued': () => 'This draft was issued or deleted in another tab.',
   'already-credited': ({ by }) => `It was credited already by ${by.join(', ')}.`,
   'already-filed': () => 'This period is filed already.',
@@ -71,51 +71,51 @@ const WORDS: Words = {
     `${writeDate(day)} lies in a filed period. Choose a day after ${writeDate(filedUntil)}.`,
   'closed-document': ({ day }) => `${writeDate(day)} lies in a filed period: credit it instead.`,
   'before-registration': ({ day, from }) =>
-    `${writeDate(day)} is before this book's first tax period. Give a day from ${writeDate(from)} on.`,
+    `${writeDate(day)} is before this book's first tax period. Enter a date from ${writeDate(from)} on.`,
   'not-in-force': ({ registration, day }) =>
     `${registration} is not in force on ${writeDate(day)}: choose another day or registration.`,
   'check-failed': ({ finding }) => finding,
-  'over-allocated': ({ number }) => `This is more than is open on ${number}. Give no more than the open amount.`,
-  dishonoured: ({ number }) => `${number} came back unpaid: nothing can be settled with it.`,
-  'used-since': ({ by }) => `Something of it was ${by} since. Take that back first.`,
+  'over-allocated': ({ number }) => `This is more than is open on ${number}. Enter no more than the open amount.`,
+  dishonoured: ({ number }) => `${number} was returned unpaid: nothing can be settled with it.`,
+  'used-since': ({ by }) => `Part of it was ${by} since. Undo that first.`,
   'over-claimed': ({ left, currency, of }) =>
-    `This is more than is ${OVER_CLAIMED[of]}: ${writeMoney(left, currency)}. Give no more than that.`,
+    `This is more than is ${OVER_CLAIMED[of]}: ${writeMoney(left, currency)}. Enter no more than that.`,
   'no-relief': ({ why }) =>
     why === 'not-yet-due'
-      ? 'Its tax is not yet due, so there is none to take back. Write it off without relief.'
-      : 'Its registration takes no relief for bad debts: write it off without, or change the registration in Setup.',
+      ? 'Its tax is deferred, so there is none to reclaim. Write it off without relief.'
+      : 'Its registration has no bad debt relief: write it off without, or change the registration in Setup.',
   'over-credited': ({ left, currency }) =>
     left === undefined || currency === undefined
       ? 'This is more than is left of the line.'
       : `This is more than is left to credit: ${writeMoney(left, currency)}.`,
   overrun: ({ quote, lines }) =>
-    `This bills more than ${quote} quoted for: ${lines.join(', ')}. Change it, or agree to bill more.`,
+    `This invoices more than ${quote} quoted for: ${lines.join(', ')}. Change it, or agree to invoice more.`,
   'wrong-kind': ({ number, takes }) => TAKES[takes](number),
   settled: ({ by }) =>
     by === 'cancelled'
       ? 'It is cancelled already.'
       : `It is ${by.replace('-', ' ')} in part or whole: credit it instead.`,
-  'sent-before': ({ on }) => `It went out on ${writeDate(on)}.`,
-  sent: ({ on }) => `It went out on ${writeDate(on)}: credit it instead of cancelling it.`,
+  'sent-before': ({ on }) => `It was sent on ${writeDate(on)}.`,
+  sent: ({ on }) => `It was sent on ${writeDate(on)}: credit it instead of cancelling it.`,
   'on-its-way': () =>
-    'Its e-invoice is on its way, or may have arrived: take it out of the queue while it waits, or credit it instead.',
+    'Its e-invoice is on its way, or may have arrived: remove it from the queue while it waits, or credit it instead.',
   unsendable: wordUnsendable,
   replaced: ({ by }) => `A newer version of ${by} took its place: work with that one.`,
   billed: () => 'Stages of this quote are invoiced already: it stays as it is.',
   unbalanced: () => 'Debits and credits must be equal.',
-  unexplained: () => 'Say why the differences are accepted.',
-  'in-use': ({ keep }) => `This can't change any more, as documents rest on it. Keep ${keep}.`,
+  unexplained: () => 'Enter why the differences are accepted.',
+  'in-use': ({ keep }) => `This can't change any more, as documents use it. Keep ${keep}.`,
   'rate-changed': ({ tax, held, now }) =>
-    `${tax}, ${held} when this draft was kept; the set-up now says ${now}. Take the new rate, or mend the set-up.`,
+    `${tax}, ${held} when this draft was saved; Setup now says ${now}. Take the new rate, or correct Setup.`,
   unusual: ({ day, why }) =>
-    `${'discount' in why ? '' : `Is ${writeDate(day)} right? `}${wordUnusual(why)} Change it, or record it all the same.`,
+    `${'discount' in why ? '' : `Is ${writeDate(day)} right? `}${wordUnusual(why)} Change it, or record it anyway.`,
   'before-book': ({ day, began }) =>
-    `${writeDate(day)} is before this book begins. Give a day from ${writeDate(began)} on.`,
+    `${writeDate(day)} is before this book begins. Enter a date from ${writeDate(began)} on.`,
   'number-order': ({ day, last }) =>
-    `${writeDate(day)} is before ${writeDate(last)}, the day of the last number: numbers and days go forward together. Give that day or a later one; if today is later, set the clock of this computer right.`,
+    `${writeDate(day)} is before ${writeDate(last)}, the day of the last number: numbers and dates go forward together. Enter that day or a later one; if today is later, set the clock of this computer right.`,
   begun: ({ from, rate }) =>
-    `Documents rest on the rate of ${writeDate(from)}: it stays ${rate}. End it with a last day, or add a rate from a later day.`,
-  circle: () => 'It would lie in itself. Choose another territory.',
+    `Documents use the rate of ${writeDate(from)}: it stays ${rate}. End it on a date, or add a rate from a later date.`,
+  circle: () => 'It would be part of itself. Choose another jurisdiction.',
   'book-exists': () => 'This browser holds a book already. Save it to a file first, then open the other one in Setup.',
   'no-book': () => 'No book has begun in this browser.',
   damaged: ({ path, expected, found }) =>
@@ -135,7 +135,7 @@ const WORDS: Words = {
   'newer-book': () =>
     'Another window has opened this book with a newer version of the program. Nothing was written here. Load the page again.',
   stopped: () => 'It was stopped.',
-  fault: ({ found }) => `The program met a fault (${found}). Nothing was written. Try again, or load the page again.`,
+  fault: ({ found }) => `Something went wrong (${found}). Nothing was written. Try again, or load the page again.`,
 };
 
 export function wordRefusal(refusal: Refusal): string {

@@ -51,7 +51,7 @@ const EN: AccountWording = {
   balance: 'Balance',
   events: {
     invoice: 'Invoice',
-    opening: 'Opening item',
+    opening: 'Opening invoice',
     'credit-note': 'Credit note',
     receipt: 'Payment received',
     dishonoured: 'Payment returned unpaid',
@@ -70,9 +70,9 @@ const EN: AccountWording = {
   reference: 'Reference',
   received: 'Received {how}',
   withheld: 'Withheld: {type}',
-  onAccount: 'Kept on account',
+  onAccount: 'Unallocated, on account',
   thanks: 'Received with thanks.',
-  asks: 'You kept back the tax listed above from your payments to us. We have not received the certificates for it yet.',
+  asks: 'You withheld the tax listed above from your payments to us. We have not received the certificates for it yet.',
   please: 'Please send them to us, so that we can claim it.',
   type: 'Withheld tax',
 };

@@ -98,7 +98,7 @@ function Findings({ checked, onLine }: FindingsProps) {
         <li className="flex gap-1.5 text-sm">
           <Mark kind="good" label="Good" />
           <span>
-            {asked - broken} {findings.length > 0 ? 'other ' : ''}rules hold: {PROFILES[profile]}.
+            {asked - broken} {findings.length > 0 ? 'other ' : ''}rules passed: {PROFILES[profile]}.
           </span>
         </li>
       </ul>
@@ -163,7 +163,7 @@ export function EInvoiceScreen() {
       size: bytes.length,
       goesOut: false,
     });
-    if (result.ok) toast(`${name} is kept in the book`);
+    if (result.ok) toast(`${name} is saved in the book`);
     else toast.error(wordRefusals(result.refusals));
   };
   const begin = async () => {
@@ -185,7 +185,7 @@ export function EInvoiceScreen() {
           onPoint={setLine}
           aside={
             <>
-              <Mark kind={wrong ? 'wrong' : 'good'} /> {wrong ? 'breaks rules' : 'keeps all rules'} ·{' '}
+              <Mark kind={wrong ? 'wrong' : 'good'} /> {wrong ? 'breaks rules' : 'meets all rules'} ·{' '}
               {SYNTAXES[checked.syntax]}
               {checked.insidePdf && ' inside a PDF'}
             </>
@@ -193,16 +193,16 @@ export function EInvoiceScreen() {
         />
         <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
           <Button aria-pressed={xml} onClick={() => show(!xml)}>
-            See the XML
+            Show XML
           </Button>
           <Button disabled={kept} onClick={() => void keep()}>
-            {kept ? 'Kept in the book' : 'Keep it in the book'}
+            {kept ? 'Saved in the book' : 'Save it in the book'}
           </Button>
-          <Button onClick={() => void begin()}>Write a draft from it</Button>
+          <Button onClick={() => void begin()}>Create a draft from it</Button>
           {CHOOSE}
           {shelf.length > 0 && (
             <Button weight="quiet" onClick={closeFile}>
-              Kept files
+              Saved files
             </Button>
           )}
           <span className="ml-auto truncate text-soft">{file.name}</span>

@@ -220,7 +220,7 @@ export function EInvoiceSheet({ invoice, line, onPoint, aside }: EInvoiceSheetPr
         })}
       </dl>
       <details className="mt-4">
-        <summary className="cursor-pointer text-soft">Everything else it says</summary>
+        <summary className="cursor-pointer text-soft">Other content</summary>
         <Rest groups={invoice.groups.filter(({ id }) => !SHOWN_GROUPS.includes(id))} />
       </details>
     </PointingContext>

@@ -25,10 +25,10 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
     if (!result.ok) toast.error(wordRefusals(result.refusals));
   };
   return (
-    <section aria-label="Kept files" className="mt-5">
-      <h2 className="mb-1 font-semibold font-serif">Kept files</h2>
+    <section aria-label="Saved files" className="mt-5">
+      <h2 className="mb-1 font-semibold font-serif">Saved files</h2>
       <Ruled
-        caption="Kept files"
+        caption="Saved files"
         rows={files}
         keyOf={({ id }) => id}
         columns={[
@@ -44,7 +44,7 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
               </button>
             ),
           },
-          { head: 'Kept', width: '120px', cell: ({ addedAt }) => writeDate(dayOf(addedAt)) },
+          { head: 'Saved', width: '120px', cell: ({ addedAt }) => writeDate(dayOf(addedAt)) },
           {
             head: '',
             width: '80px',
@@ -52,7 +52,7 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
             cell: ({ id, name }) => (
               <button
                 type="button"
-                aria-label={`Take out ${name}`}
+                aria-label={`Remove ${name}`}
                 className={`${ACTION} text-soft`}
                 onClick={() => void takeOut(id)}
               >

@@ -87,8 +87,8 @@ export function AdjustmentRows({ store, draft, shown, problems, taxes }: Adjustm
             </span>
             <button
               type="button"
-              aria-label={`Take out ${what} ${index + 1}`}
-              title="Take it out"
+              aria-label={`Remove ${what} ${index + 1}`}
+              title="Remove it"
               className="cursor-pointer text-soft hover:text-ink"
               onClick={() => store.removeAdjustment(adjustment.id)}
             >

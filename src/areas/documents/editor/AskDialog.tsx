@@ -10,8 +10,8 @@ export function AskDialog({ number, issuing }: { readonly number: string; readon
     <Dialog
       open={asking !== null}
       onClose={stepBack}
-      title={`Issue ${number} all the same?`}
-      description="An issued invoice can not be changed, only credited. This is still open:"
+      title={`Issue ${number} anyway?`}
+      description="An issued invoice cannot be changed, only credited. This is still open:"
     >
       <ul className="mb-4">
         {asking?.map((finding) => (

@@ -248,8 +248,8 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                   value={draft.priceMode}
                   onChange={(event) => askMode(event.target.value as PriceMode)}
                 >
-                  <option value="net">prices hold no tax</option>
-                  <option value="gross">prices hold the tax</option>
+                  <option value="net">prices exclude tax</option>
+                  <option value="gross">prices include tax</option>
                 </select>
               </>
             }
@@ -265,7 +265,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
             registrations={registrations}
             onPickCustomer={(id) => void store.during(pickCustomer(id))}
             onNewCustomer={(name) => setMaking({ what: 'customer', name, lineId: '' })}
-            onMendCustomer={() => setMaking({ what: 'mend', name: '', lineId: '' })}
+            onEditCustomer={() => setMaking({ what: 'edit', name: '', lineId: '' })}
           />
           <MoreFields store={store} draft={draft} customer={customer} setting={setting} wrong={wrong} save={save} />
           <LinesTable
@@ -296,7 +296,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                 ▲ {wordRefusals(general)}{' '}
                 {stale ? (
                   <button type="button" className="cursor-pointer underline" onClick={onLoadAgain}>
-                    Load it again
+                    Reload it
                   </button>
                 ) : (
                   unwritten && (
@@ -317,13 +317,13 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               >
                 {traitsOfDraft(draft.kind).posts ? 'Issue' : 'Send'} {number}
               </Button>
-              <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Keep as draft</Button>
+              <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Save as draft</Button>
               <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
-                See it as it prints
+                Print preview
               </Button>
               {traitsOfDraft(draft.kind).eInvoice && (
                 <Button aria-pressed={beside === 'xml'} onClick={() => show('xml')}>
-                  See its XML
+                  Show XML
                 </Button>
               )}
               <Button weight="quiet" onClick={drop}>
@@ -335,7 +335,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                     ? 'not saved'
                     : 'writing…'
                   : draft.savedAt === ''
-                    ? 'not kept yet'
+                    ? 'not saved yet'
                     : `kept ${new Date(draft.savedAt).toTimeString().slice(0, 5)}`}
               </span>
             </div>

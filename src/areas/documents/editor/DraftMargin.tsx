@@ -102,7 +102,7 @@ export function DraftMargin(props: DraftMarginProps) {
       )}
       <EntriesNote sides={sides} onOpen={(side) => store.setFocus({ lineId: '', field: keyOfSide(side, names, ids) })}>
         {registration?.basis === 'on-payment' && !traitsOfDraft(draft.kind).paidAtOnce && (
-          <p className="mt-1 text-soft text-sm">Its tax falls due as it is paid.</p>
+          <p className="mt-1 text-soft text-sm">Cash basis: its tax is due when it is paid.</p>
         )}
         {placed !== null && registration?.basis === 'on-issue' && (
           <p className="mt-1 text-soft text-sm">

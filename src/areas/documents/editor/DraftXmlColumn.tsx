@@ -76,7 +76,7 @@ export function DraftXmlColumn({ draft, customer, number, setting, onClose }: Dr
       line={stays && clicked !== 0 ? clicked : focused}
       onLine={point}
       onClose={onClose}
-      {...(missing !== '' && { instead: `The text stands here once this is there: ${missing}` })}
+      {...(missing !== '' && { instead: `The text appears here once this is complete: ${missing}` })}
     />
   );
 }

@@ -21,7 +21,7 @@ interface HeaderFieldsProps {
   readonly registrations: readonly Registration[];
   readonly onPickCustomer: (id: string) => void;
   readonly onNewCustomer: (name: string) => void;
-  readonly onMendCustomer: () => void;
+  readonly onEditCustomer: () => void;
 }
 
 const DATE_WORDS: Readonly<Record<DraftKind, string>> = {
@@ -32,7 +32,7 @@ const DATE_WORDS: Readonly<Record<DraftKind, string>> = {
 
 /** Customer, dates and references at the head of the sheet. */
 export function HeaderFields(props: HeaderFieldsProps) {
-  const { store, draft, customer, wrong, registrations, onPickCustomer, onNewCustomer, onMendCustomer } = props;
+  const { store, draft, customer, wrong, registrations, onPickCustomer, onNewCustomer, onEditCustomer } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const { rows: options, pending } = useFinder(findCustomers, typed ?? '');
   const traits = traitsOfDraft(draft.kind);
@@ -48,7 +48,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
             pending={pending}
             className="cell -mx-1.5"
             value={typed ?? customer?.name ?? ''}
-            placeholder="Who is it for?"
+            placeholder="Customer"
             invalid={wrong.has('customerId')}
             options={options.map((c) => ({ id: c.id, label: c.name, detail: c.address.city }))}
             onType={setTyped}
@@ -64,10 +64,10 @@ export function HeaderFields(props: HeaderFieldsProps) {
           {customer !== null && typed === null && (
             <button
               type="button"
-              title={`Mend the details of ${customer.name}`}
-              aria-label={`Mend ${customer.name}`}
+              title={`Edit the details of ${customer.name}`}
+              aria-label={`Edit ${customer.name}`}
               className="cursor-pointer text-soft text-sm underline underline-offset-2"
-              onClick={onMendCustomer}
+              onClick={onEditCustomer}
             >
               mend
             </button>
@@ -84,7 +84,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
           onPick={(value) => store.change({ paidBy: value as PaymentMethod })}
         />
       ) : (
-        <DateSlot label={traits.posts ? 'Due' : 'Holds until'} field="due" store={store} draft={draft} wrong={wrong} />
+        <DateSlot label={traits.posts ? 'Due' : 'Valid until'} field="due" store={store} draft={draft} wrong={wrong} />
       )}
       <TextSlot label="Order number" field="orderNumber" store={store} draft={draft} />
       <DateSlot label="Tax point" field="taxPoint" store={store} draft={draft} wrong={wrong} />
@@ -96,7 +96,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
           value={draft.registrationByHand ? draft.registrationId : ''}
           options={[
             ['', decided?.name ?? 'none yet'],
-            ...registrations.map(({ id, name }) => [id, `${name}, by hand`] as const),
+            ...registrations.map(({ id, name }) => [id, `${name}, chosen manually`] as const),
           ]}
           onPick={(value) =>
             store.change(

@@ -42,7 +42,7 @@ export function LineNote({ store, draft, at, shown, customer, setting }: LineNot
   return (
     <Note title={steps.length === 0 ? 'Workings' : `Workings — line ${at + 1}`}>
       {steps.length === 0 && (
-        <p className="text-soft text-sm">Write a line with its price, and see here how its figures come about.</p>
+        <p className="text-soft text-sm">Enter a line with its price to see how its figures are computed.</p>
       )}
       <Steps steps={steps} currency={shown.currency} />
       {steps.length > 0 && tax !== undefined && line !== undefined && (
@@ -93,7 +93,7 @@ function SuppliedField({
   const shown = isIsoDate(line.supplied) ? writeDate(line.supplied) : line.supplied;
   return (
     <TextField
-      label="Day of supply"
+      label="Date of supply"
       data-field={`lines[${index}].supplied`}
       placeholder="tax point"
       value={typed ?? shown}
@@ -109,7 +109,7 @@ function LineMoves({ store, line }: { readonly store: DraftStore; readonly line:
     ['up', 'Alt+↑', () => store.moveLine(line.id, -1)],
     ['down', 'Alt+↓', () => store.moveLine(line.id, 1)],
     ['copy', 'Alt+Insert', () => store.copyLine(line.id)],
-    ['take out', 'Alt+Delete', () => store.removeLine(line.id)],
+    ['remove', 'Alt+Delete', () => store.removeLine(line.id)],
   ];
   return (
     <p className="flex gap-3 text-sm">

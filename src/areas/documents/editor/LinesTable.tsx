@@ -49,7 +49,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
     ['Quantity', 'px-1.5 text-right'],
     ['Unit', 'sr-only'],
     ['Price', 'px-1.5 text-right'],
-    ['Less', 'px-1.5 text-right'],
+    ['Discount', 'px-1.5 text-right'],
     ['Tax', 'px-1.5'],
     [draft.priceMode === 'net' ? 'Net' : 'With tax', 'px-1.5 text-right'],
   ];

@@ -7,7 +7,7 @@ import { ItemForm } from '../../shared/ItemForm';
 
 /** What is made or mended without leaving the document; an item goes to the line it was asked for. */
 export type Making =
-  | { readonly what: 'customer' | 'mend'; readonly name: string; readonly lineId: string }
+  | { readonly what: 'customer' | 'edit'; readonly name: string; readonly lineId: string }
   | { readonly what: 'item'; readonly name: string; readonly lineId: string }
   | null;
 
@@ -23,7 +23,7 @@ interface MakingDialogProps {
 
 /** A new customer or item, or the customer's details, in a slip over the document. */
 export function MakingDialog({ making, customer, title, onClose, onCustomer, onItem }: MakingDialogProps) {
-  const heading = { customer: 'New customer', mend: customer?.name ?? 'Customer', item: 'New item' };
+  const heading = { customer: 'New customer', edit: customer?.name ?? 'Customer', item: 'New item' };
   const picked = (id: string) => {
     onClose();
     onCustomer(id);
@@ -33,11 +33,11 @@ export function MakingDialog({ making, customer, title, onClose, onCustomer, onI
       open={making !== null}
       onClose={onClose}
       title={making === null ? '' : heading[making.what]}
-      description={`It is kept in Setup and taken into this ${title.toLowerCase()}.`}
+      description={`It is saved in Setup and put on this ${title.toLowerCase()}.`}
       wide
     >
       {making?.what === 'customer' && <CustomerForm name={making.name} onSaved={picked} />}
-      {making?.what === 'mend' && customer !== null && <CustomerForm customer={customer} onSaved={picked} />}
+      {making?.what === 'edit' && customer !== null && <CustomerForm customer={customer} onSaved={picked} />}
       {making?.what === 'item' && (
         <ItemForm
           name={making.name}

@@ -177,7 +177,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
         />
         {traitsOfDraft(draft.kind).posts && (
           <DateSlot
-            label="Posted on"
+            label="Accounting date"
             field="accountingDate"
             store={store}
             draft={draft}
@@ -188,7 +188,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
         <DeliveryFields store={store} draft={draft} customer={customer} />
         <TextSlot label="Carrier" field="carrier" store={store} draft={draft} />
         <TextSlot label="Tracking number" field="tracking" store={store} draft={draft} />
-        <Slot label="Tags, apart by commas" htmlFor={tagField}>
+        <Slot label="Tags, separated by commas" htmlFor={tagField}>
           <input
             id={tagField}
             data-field="tags"
@@ -219,7 +219,7 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
             onChange={(event) => store.change({ conditions: event.target.value })}
           />
         </Slot>
-        <Slot label="Remarks for ourselves, never printed" htmlFor={remarkField} className="col-span-2">
+        <Slot label="Internal notes, never printed" htmlFor={remarkField} className="col-span-2">
           <textarea
             id={remarkField}
             data-field="remarks"

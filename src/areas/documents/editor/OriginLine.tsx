@@ -8,7 +8,7 @@ export function OriginLine({ draft }: { readonly draft: Draft }) {
   if (origin === null) return null;
   const words = {
     copy: 'Copied from',
-    stage: `Bills ${origin.words} of`,
+    stage: `Invoices ${origin.words} of`,
     version: 'A new version of',
     correction: 'Corrects',
   }[origin.how];

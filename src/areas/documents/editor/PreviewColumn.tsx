@@ -40,11 +40,11 @@ export function PreviewColumn({ draft, customer, number, setting, onClose }: Pre
   };
   return (
     <aside
-      aria-label="As it prints"
+      aria-label="Print preview"
       className="flex min-h-0 w-[440px] shrink-0 flex-col border-margin-rule border-l-[3px] border-double px-3 pt-4 pb-3"
     >
       <div className="mb-2 flex justify-between">
-        <h2 className="font-semibold font-serif">As it prints</h2>
+        <h2 className="font-semibold font-serif">Print preview</h2>
         <button type="button" className="cursor-pointer underline underline-offset-4" onClick={onClose}>
           Back to the margin
         </button>
@@ -57,7 +57,7 @@ export function PreviewColumn({ draft, customer, number, setting, onClose }: Pre
           className="min-h-0 w-full flex-1 border border-rule"
         />
       ) : (
-        <p className="text-soft">The page stands here once this is there: {wordRefusals(frozen.refusals)}</p>
+        <p className="text-soft">The page appears here once this is complete: {wordRefusals(frozen.refusals)}</p>
       )}
     </aside>
   );

@@ -16,8 +16,8 @@ export function SwitchModeDialog({ to, onKeep, onClose }: SwitchModeDialogProps)
     <Dialog
       open={to !== null}
       onClose={onClose}
-      title={to === 'gross' ? 'Prices will hold the tax' : 'Prices will hold no tax'}
-      description="Either each price is worked out anew so that the customer pays the same, or the prices stay as typed and the total moves."
+      title={to === 'gross' ? 'Prices will include tax' : 'Prices will exclude tax'}
+      description="Either each price is recalculated so that the customer pays the same, or the prices stay as typed and the total changes."
     >
       <div className="flex gap-2.5">
         <Button weight="main" onClick={() => onKeep('total')}>

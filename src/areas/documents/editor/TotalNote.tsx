@@ -43,10 +43,10 @@ export function TotalNote({ store, draft, shown, total, names }: TotalNoteProps)
               />
               {typed !== undefined && (
                 <TextField
-                  label="Reason, kept with the document"
+                  label="Reason, saved with the document"
                   data-field={`overrides[${index}].reason`}
                   value={typed.reason}
-                  error={typed.reason.trim() === '' ? 'Say why this tax is typed.' : undefined}
+                  error={typed.reason.trim() === '' ? 'Enter why this tax is typed.' : undefined}
                   onChange={(event) => store.override(group.tax, family, { reason: event.target.value })}
                 />
               )}

@@ -24,7 +24,7 @@ export function BesideFields({ file }: { readonly file: DocumentFile }) {
   };
   return (
     <details className="mt-5 border-rule border-t pt-2 text-sm" open={remarks !== '' || file.attachments.length > 0}>
-      <summary className="cursor-pointer text-soft">For ourselves: tags, remarks, files</summary>
+      <summary className="cursor-pointer text-soft">Internal: tags, notes, files</summary>
       <div className="mt-1 grid grid-cols-3 gap-x-5 gap-y-1">
         <label className="text-soft">
           Tags
@@ -53,7 +53,7 @@ export function BesideFields({ file }: { readonly file: DocumentFile }) {
         </label>
         <Attachments mayGoOut ownerId={id} />
         <label className="col-span-3 text-soft">
-          Remarks, never printed
+          Internal notes, never printed
           <textarea
             rows={1}
             className="cell -mx-1.5 block border-rule border-b text-ink"

@@ -96,13 +96,13 @@ export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
       open
       onClose={onClose}
       title={`Credit ${invoice.number}`}
-      description={`A credit note with the invoice’s own rates takes it back. The invoice stays in the book. Left to credit: ${showMoney(left, currency)} ${currency}.`}
+      description={`A credit note at the invoice’s own rates reverses it. The invoice stays in the book. Left to credit: ${showMoney(left, currency)} ${currency}.`}
     >
       <form onSubmit={submit}>
         <TextField label="Reason, printed on the credit note" autoFocus {...field('reason')} />
         <DateField label="Date" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
         <ChoiceField
-          label="What is taken back"
+          label="What is credited"
           options={[
             ['rest', notes.length === 0 ? 'All of it' : 'All that is left of it'],
             ['lines', 'Quantities of its lines'],

@@ -55,14 +55,14 @@ const WORDS: Readonly<Record<DocumentAction, string>> = {
   cancel: 'Cancel it…',
   accept: 'Accepted…',
   decline: 'Declined…',
-  bill: 'Bill it…',
-  'write-version': 'Write a new version',
+  bill: 'Invoice it…',
+  'write-version': 'New version',
   copy: 'Copy into a new draft',
-  'see-e-invoice': 'See its e-invoice',
+  'see-e-invoice': 'Show its e-invoice',
   'mark-sent': 'Mark as sent…',
   send: 'Send e-invoice…',
   receive: 'Record a receipt',
-  'write-off': 'Write it off…',
+  'write-off': 'Write off…',
 };
 
 /** Done from buttons of their own, not from the menu. */
@@ -158,10 +158,10 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     correct: {
       title: `Correct ${number}`,
       description:
-        'A credit note takes the invoice back and a new draft holds what it said, for you to put right and issue.',
+        'A credit note reverses the invoice, and a new draft with its content is made for you to correct and issue.',
       words: 'Reason, printed on the credit note',
       day: 'Date of the credit note',
-      action: 'Credit it and write it anew',
+      action: 'Credit and reissue',
       onDo: async (reason, date) => {
         const result = await act(correctInvoice, { documentId: id, date, reason });
         if (result.ok) {
@@ -174,7 +174,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     cancel: {
       title: `Cancel ${number}`,
       description:
-        'Its entry is reversed in the same period; number and reason stay in the book. This can not be undone. Only for what has not gone out.',
+        'Its entry is reversed in the same period; number and reason stay in the book. This cannot be undone. Only for what was not sent.',
       words: 'Reason',
       action: `Cancel ${number}`,
       grave: true,
@@ -186,10 +186,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     },
     sent: {
       title: `${number} went out`,
-      description:
-        'Writes down that it was sent by other ways than this program. From then on it is credited, not cancelled.',
-      words: 'How, such as by post',
-      day: 'Day',
+      description: 'Records that it was sent outside this program. From then on it is credited, not cancelled.',
+      words: 'Sent by, such as post',
+      day: 'Date',
       action: 'Mark as sent',
       onDo: async (how, on) => {
         const result = await act(sendElsewhere, { documentId: id, on, how });
@@ -199,18 +198,18 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     },
     accepted: {
       title: `${number} is accepted`,
-      description: 'Keeps who accepted it and when; then it can be billed, whole or in stages.',
-      words: 'Who accepted it',
-      day: 'Day',
-      action: 'Keep the acceptance',
+      description: 'Records who accepted it and when; then it can be invoiced, whole or in stages.',
+      words: 'Accepted by',
+      day: 'Date',
+      action: 'Mark as accepted',
       onDo: answer('accepted'),
     },
     declined: {
       title: `${number} is declined`,
-      description: 'Keeps the reason. It can still be accepted later.',
+      description: 'Records the reason. It can still be accepted later.',
       words: 'Why',
-      day: 'Day',
-      action: 'Keep the answer',
+      day: 'Date',
+      action: 'Mark as declined',
       onDo: answer('declined'),
     },
   };
@@ -224,7 +223,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {actions.has('receive') && main !== 'receive' && <Button onClick={perform.receive}>{WORDS.receive}</Button>}
       {goesOut && (
         <>
-          <Button onClick={onPrint}>See it printed</Button>
+          <Button onClick={onPrint}>Print preview</Button>
           <Button onClick={() => void savePdf()}>Save PDF</Button>
         </>
       )}

@@ -26,7 +26,7 @@ const LINK = 'underline decoration-rule underline-offset-2';
 export function FamilyNote({ current, family, drafts, receipts }: FamilyNoteProps) {
   if (family.length + drafts.length + receipts.length < 2) return null;
   return (
-    <Note title="Belongs together">
+    <Note title="Related documents">
       <ol>
         {family.map((document) => {
           const { content, figures } = document;

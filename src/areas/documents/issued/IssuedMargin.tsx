@@ -86,7 +86,7 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
     kind === 'opening'
       ? 'Its tax was reported before this book.'
       : document.periodId === ''
-        ? 'Its tax falls due as it is paid.'
+        ? 'Cash basis: its tax is due when it is paid.'
         : `Reported in ${spanName(span)}${document.late ? ', late: its own period was filed already' : ''}.`;
   return (
     <p className="mt-1 text-soft text-sm">

@@ -29,7 +29,7 @@ export function IssuedScreen({ id }: { readonly id: string }) {
     return (
       <Sheet label="Document">
         <Empty action={<Button onClick={() => router.push(routes.sales)}>Back to Sales</Button>}>
-          This book holds no such document.
+          There is no such document.
         </Empty>
       </Sheet>
     );
@@ -55,7 +55,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
           aside={
             <>
               <Mark kind={mark.kind} /> {mark.word} ·{' '}
-              {content.priceMode === 'net' ? 'prices hold no tax' : 'prices hold the tax'}
+              {content.priceMode === 'net' ? 'prices exclude tax' : 'prices include tax'}
             </>
           }
         >
@@ -109,7 +109,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
             },
             { head: 'Quantity', align: 'right', width: '80px', cell: ({ page: words }) => words?.quantity },
             { head: 'Price', align: 'right', width: '78px', cell: ({ page: words }) => words?.price },
-            { head: 'Less', align: 'right', width: '54px', cell: ({ page: words }) => words?.less },
+            { head: 'Discount', align: 'right', width: '54px', cell: ({ page: words }) => words?.less },
             { head: 'Tax', width: '106px', cell: ({ page: words }) => words?.tax },
             { head: page.valueHead, align: 'right', width: '84px', cell: ({ page: words }) => words?.value },
           ]}
@@ -162,7 +162,7 @@ function Standing({ file }: { readonly file: DocumentFile }) {
       : quote?.answer
         ? `${quote.answer.kind === 'accepted' ? 'Accepted' : 'Declined'} on ${writeDate(quote.answer.on)}: ${quote.answer.words}`
         : sentOn !== '' && quote === null
-          ? `Went out on ${writeDate(sentOn)}`
+          ? `Sent on ${writeDate(sentOn)}`
           : '';
   if (words === '') return null;
   return <p className="-mt-3 mb-3 text-soft">{words}</p>;

@@ -49,8 +49,8 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
     <Dialog
       open
       onClose={onClose}
-      title={`${document.number} as it prints`}
-      description="This is the file that the customer gets. Esc steps back."
+      title={`Print preview of ${document.number}`}
+      description="This is the file that the customer gets. Esc closes it."
       wide
     >
       <div className="mb-1 flex items-start gap-4">

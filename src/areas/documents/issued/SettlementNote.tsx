@@ -98,12 +98,7 @@ export function SettlementNote({ file, onTotal }: SettlementNoteProps) {
   );
   const against = content.corrects;
   const opened = (key: TotalKey, amount: Minor, of: Currency): ReactNode => (
-    <button
-      type="button"
-      title="Show how it comes about"
-      className="cursor-pointer hover:underline"
-      onClick={() => onTotal(key)}
-    >
+    <button type="button" title="Show workings" className="cursor-pointer hover:underline" onClick={() => onTotal(key)}>
       <Money amount={amount} currency={of} />
     </button>
   );

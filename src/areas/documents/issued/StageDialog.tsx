@@ -76,13 +76,13 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
       open
       wide
       onClose={onClose}
-      title={`Bill ${quote.number}`}
-      description={`Makes an invoice draft. Still to bill: ${money(left)} ${currency} ${priceMode === 'net' ? 'without' : 'with'} tax.`}
+      title={`Invoice ${quote.number}`}
+      description={`Makes an invoice draft. Still to invoice: ${money(left)} ${currency} ${priceMode === 'net' ? 'without' : 'with'} tax.`}
     >
       <form onSubmit={submit}>
         <div className="grid grid-cols-2 gap-x-4">
           <ChoiceField
-            label="What is billed now"
+            label="What is invoiced now"
             autoFocus
             options={[
               ['rest', 'All that is left'],
@@ -96,14 +96,14 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
           {how === 'amount' && <MoneyField label="Amount" currency={currency} {...field('amount')} />}
         </div>
         <Ruled
-          caption="What was quoted and billed"
+          caption="Quoted and invoiced"
           rows={parts}
           keyOf={(part) => part.id}
           columns={[
             { head: 'Quoted', cell: (part) => part.words },
-            { head: 'Value', align: 'right', cell: (part) => money(part.value) },
-            { head: 'Billed', align: 'right', cell: (part) => money(part.billed) },
-            { head: 'Left', align: 'right', cell: (part) => money(leftOf(part)) },
+            { head: 'Amount', align: 'right', cell: (part) => money(part.value) },
+            { head: 'Invoiced', align: 'right', cell: (part) => money(part.billed) },
+            { head: 'Remaining', align: 'right', cell: (part) => money(leftOf(part)) },
             ...(how === 'quantities'
               ? [
                   {
@@ -130,7 +130,7 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
           ]}
         />
         <div className="pt-2" />
-        <SlipFoot label="Write the invoice" busy={busy} general={general} leave="Not now" onClose={onClose} />
+        <SlipFoot label="Create the invoice" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -35,7 +35,7 @@ export function BatchPrint({ all, onClose }: BatchPrintProps) {
   return (
     <RunDialog
       title="Print the list"
-      description="Every document that the list holds, each in its own style and language."
+      description="Every document in the list, each in its own style and language."
       run={run}
       label="Printed so far"
       choices={

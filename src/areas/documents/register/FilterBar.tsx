@@ -68,9 +68,9 @@ function CustomerFilter({ filter, onChange }: FilterBarProps) {
   const customer = useBook((db) => recordOf(db, 'customers', filter.customerId), [filter.customerId]);
   return (
     <div>
-      <span className="block text-soft text-sm">Bought by</span>
+      <span className="block text-soft text-sm">Customer</span>
       <FindBox
-        label="Bought by"
+        label="Customer"
         className={BOX}
         pending={pending}
         value={typed ?? customer?.name ?? ''}

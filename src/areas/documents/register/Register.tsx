@@ -132,7 +132,7 @@ export function Register() {
               change(view === undefined ? FIRST : { query: view.query, filter: view.filter, columns: view.columns });
             }}
           >
-            <option value="">{current === undefined && shown !== FIRST ? 'a view not kept' : 'all documents'}</option>
+            <option value="">{current === undefined && shown !== FIRST ? 'an unsaved view' : 'all documents'}</option>
             {views.map((view) => (
               <option key={view.id} value={view.id}>
                 {view.name}
@@ -189,7 +189,7 @@ export function Register() {
         ]}
       />
       {found?.documents.length === 0 && (
-        <p className="py-3 text-soft">Nothing fits. Take a filter away, or try a shorter part of a word.</p>
+        <p className="py-3 text-soft">Nothing matches. Remove a filter, or try a shorter part of a word.</p>
       )}
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">
         <Button onClick={() => void save()}>Save as CSV</Button>
@@ -231,17 +231,17 @@ export function Register() {
             }}
           >
             <label className="text-soft text-sm">
-              Keep this view as
+              Save this view as
               <input
                 className="block h-8 rounded-sm border border-rule bg-sheet px-2 text-ink"
                 value={name}
                 onChange={(event) => setName(event.target.value)}
               />
             </label>
-            <Button type="submit">Keep</Button>
+            <Button type="submit">Save</Button>
             {current !== undefined && (
               <Button weight="quiet" onClick={() => void act(dropView, { id: current.id })}>
-                Forget “{current.name}”
+                Delete “{current.name}”
               </Button>
             )}
           </form>

@@ -59,10 +59,10 @@ export function TakingsForm() {
   return (
     <Sheet label="Takings">
       <SheetTitle>Takings</SheetTitle>
-      <p className="mb-3 text-soft">What the till took on a day, with the tax in it. It prints no tax invoice.</p>
+      <p className="mb-3 text-soft">Sales of one day at the till, tax included. No tax invoice is printed.</p>
       <form className="flex flex-1 flex-col" onSubmit={submit}>
         <div className="grid grid-cols-4 gap-x-4">
-          <DateField label="Day" autoFocus {...field('date')} />
+          <DateField label="Date" autoFocus {...field('date')} />
           <ChoiceField
             label="Taken"
             options={PAYMENT_METHODS.map((method) => [method, method] as const)}

@@ -46,7 +46,7 @@ export function TaxCodeForm({ code, onSaved }: TaxCodeFormProps) {
     <form onSubmit={submit} noValidate>
       <div className="grid grid-cols-[1fr_2fr_2fr] gap-x-4">
         <TextField label="Code" readOnly={!isNew} {...field('id')} />
-        <TextField label="Name, as it prints" hint="{rate} stands for the rate of the day" {...field('name')} />
+        <TextField label="Name, as printed" hint="{rate} is replaced by the rate in force" {...field('name')} />
         <ChoiceField label="Category" options={CATEGORY_CHOICES} {...field('category')} />
       </div>
       <h2 className="mt-2 mb-1 font-semibold font-serif">Taxes it charges</h2>
@@ -103,10 +103,10 @@ export function TaxCodeForm({ code, onSaved }: TaxCodeFormProps) {
           hint="Of the VATEX list, such as VATEX-EU-AE"
           {...field('exemptionCode')}
         />
-        <TextField label="Box of the base" hint="On the return; empty for none" {...field('boxBase')} />
+        <TextField label="Box of the taxable amount" hint="On the return; empty for none" {...field('boxBase')} />
         <TextField label="Box of the tax" {...field('boxTax')} />
       </div>
-      <FormFoot label={`Keep ${code?.id ?? 'the tax code'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${code?.id ?? 'the tax code'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

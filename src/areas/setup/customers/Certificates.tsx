@@ -68,7 +68,7 @@ export function Certificates({ customerId }: { readonly customerId: string }) {
         open={open !== null}
         onClose={() => setOpen(null)}
         title={open === null || open === 'new' ? 'New certificate' : `Certificate ${open.number}`}
-        description="While it is in force the customer is charged no tax in the jurisdiction and all that lies in it; the sale is reported as exempt with its number."
+        description="While it is in force the customer is charged no tax in the jurisdiction and all its parts; the sale is reported as exempt with its number."
         wide
       >
         {open !== null && (
@@ -140,8 +140,8 @@ function CertificateForm({ certificate, customerId, onSaved }: CertificateFormPr
         />
         <TextField label="Reason" hint="Such as research institution; it prints" {...field('reason')} />
         <span />
-        <DateField label="First day" {...field('from')} />
-        <DateField label="Last day" hint="Empty when it does not lapse" {...field('until')} />
+        <DateField label="Valid from" {...field('from')} />
+        <DateField label="Valid until" hint="Empty when it does not lapse" {...field('until')} />
       </div>
       <label className="block text-soft text-sm">
         The paper itself, at most 2 MiB
@@ -159,7 +159,7 @@ function CertificateForm({ certificate, customerId, onSaved }: CertificateFormPr
         {errorAt('file.base64') ?? (file === null ? '' : `${file.name} goes into the book.`)}
       </p>
       <FormFoot
-        label={isNew ? 'Keep the certificate' : `Keep ${certificate.number}`}
+        label={isNew ? 'Save the certificate' : `Save ${certificate.number}`}
         busy={form.formState.isSubmitting}
         general={general}
       />

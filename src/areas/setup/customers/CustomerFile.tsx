@@ -49,7 +49,7 @@ export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
       <OnAccount customerId={customer.id} />
       {found !== undefined && found.children.length > 0 && (
         <p>
-          Belong to it:{' '}
+          Child customers:{' '}
           {found.children.map(({ id, name }) => (
             <Link key={id} href={routes.record('customers', id)} className={`${LINK} mr-3`}>
               {name}
@@ -61,8 +61,8 @@ export function CustomerFile({ customer }: { readonly customer: CustomerRow }) {
         <Attachments ownerId={customer.id} />
       </div>
       <div className="flex gap-2.5">
-        <Button onClick={() => setAsking('opening')}>Open item from the old books…</Button>
-        <Button onClick={() => setAsking('merge')}>Merge a double into it…</Button>
+        <Button onClick={() => setAsking('opening')}>Opening invoice…</Button>
+        <Button onClick={() => setAsking('merge')}>Merge a duplicate…</Button>
       </div>
       {asking === 'opening' && <OpeningDialog customer={customer} onClose={() => setAsking(null)} />}
       {asking === 'merge' && <MergeDialog customer={customer} onClose={() => setAsking(null)} />}
@@ -91,7 +91,7 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
       });
     },
     onDone: (_, { number }) => {
-      toast(`${number} is taken in`);
+      toast(`${number} is saved`);
       onClose();
     },
   });
@@ -99,17 +99,17 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
     <Dialog
       open
       onClose={onClose}
-      title={`Open item of ${customer.name}`}
+      title={`Opening invoice of ${customer.name}`}
       description="What was owed before this book began. It is settled like an invoice; its tax was reported in the old books."
     >
       <form onSubmit={submit}>
-        <TextField label="Number in the old books" autoFocus {...field('number')} />
+        <TextField label="Invoice number" autoFocus {...field('number')} />
         <div className="grid grid-cols-3 gap-x-4">
-          <DateField label="Its day" {...field('date')} />
+          <DateField label="Invoice date" {...field('date')} />
           <TextField label="Due" {...field('due')} />
-          <TextField label={`Open, ${currency} with tax`} inputMode="decimal" {...field('amount')} />
+          <TextField label={`Amount open, ${currency} with tax`} inputMode="decimal" {...field('amount')} />
         </div>
-        <SlipFoot label="Take it in" busy={busy} general={general} leave="Not now" onClose={onClose} />
+        <SlipFoot label="Save it" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );
@@ -136,8 +136,8 @@ function MergeDialog({ customer, onClose }: SlipProps) {
     <Dialog
       open
       onClose={onClose}
-      title={`Merge a double into ${customer.name}`}
-      description="Documents, receipts and certificates of the other record move here, and it is no longer offered. Issued documents keep the name they were issued to. This can not be undone."
+      title={`Merge a duplicate into ${customer.name}`}
+      description="Documents, receipts and certificates of the other record move here, and it is no longer offered. Issued documents keep the name they were issued to. This cannot be undone."
     >
       <form onSubmit={submit}>
         <FindBox
@@ -145,7 +145,7 @@ function MergeDialog({ customer, onClose }: SlipProps) {
           className="h-8 w-full rounded-sm border border-rule bg-sheet px-2"
           pending={pending}
           value={double?.name ?? typed}
-          placeholder="Which record is the double?"
+          placeholder="Which record is the duplicate?"
           options={rows
             .filter(({ id }) => id !== customer.id)
             .map((row) => ({ id: row.id, label: row.name, detail: row.address.city }))}

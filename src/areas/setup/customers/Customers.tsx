@@ -27,7 +27,7 @@ export function CustomerList() {
       addLabel="New customer"
       {...more.of(rows)}
       keyOf={(row) => row.id}
-      empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer holds this.'}
+      empty={query === '' ? 'No customers yet: the first invoice can make one too.' : 'No customer matches.'}
       find={{ query, onQuery: setQuery }}
       columns={[
         {
@@ -39,7 +39,7 @@ export function CustomerList() {
         { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
         { head: 'Tax number', cell: (row) => mainNumber(row) },
         { head: 'Terms', cell: (row) => row.terms },
-        { head: 'Own tax code', cell: (row) => codes.find((code) => code.id === row.taxCode)?.id ?? '' },
+        { head: 'Default tax code', cell: (row) => codes.find((code) => code.id === row.taxCode)?.id ?? '' },
       ]}
     />
   );

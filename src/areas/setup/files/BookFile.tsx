@@ -67,8 +67,8 @@ export function BookFile() {
       <h2 className="mb-1 font-semibold font-serif">This browser</h2>
       <div className="grid max-w-[520px] grid-cols-2 gap-x-4">
         <TextField
-          label="Who is working here"
-          hint="Stands on the audit trail"
+          label="Your name"
+          hint="Shown on the audit trail"
           value={operator}
           onChange={(event) => setOperator(event.target.value)}
           onBlur={() => setOperatorName(operator)}

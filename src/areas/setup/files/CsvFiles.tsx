@@ -98,7 +98,7 @@ export function CsvFiles() {
       </p>
       <Button onClick={() => void save(table)}>Save {columnsOf(table).title} to a file</Button>
       <label className="mt-5 block text-soft text-sm">
-        A file to take in
+        File to import
         <input
           key={table}
           type="file"
@@ -121,7 +121,7 @@ export function CsvFiles() {
           {offered.plan !== null && <Changed plan={offered.plan} />}
           {offered.refusals.length > 0 && (
             <div role="alert">
-              <p className="mt-1">Nothing is taken in while a row is wrong:</p>
+              <p className="mt-1">Nothing is imported while a row is wrong:</p>
               <ul>
                 {offered.refusals.map((refusal) => (
                   <li key={`${refusal.path}-${wordRefusal(refusal)}`} className="text-sm">
@@ -135,7 +135,7 @@ export function CsvFiles() {
           {offered.refusals.length === 0 && (
             <p className="mt-3">
               <Button weight="main" onClick={() => void take()}>
-                Take in {offered.name}
+                Import {offered.name}
               </Button>
             </p>
           )}

@@ -28,7 +28,7 @@ export function ItemList() {
       {...more.of(rows)}
       keyOf={(row) => row.id}
       empty={
-        query === '' ? 'No items yet: lines can be typed freely, or made from items kept here.' : 'No item holds this.'
+        query === '' ? 'No items yet: lines can be typed freely, or made from items saved here.' : 'No item matches.'
       }
       find={{ query, onQuery: setQuery }}
       columns={[

@@ -33,7 +33,7 @@ export function JurisdictionPage({ id }: { readonly id: string }) {
       <JurisdictionForm
         {...(known && { jurisdiction: known })}
         onSaved={(kept) =>
-          known === undefined ? router.push(routes.record('jurisdictions', kept)) : toast('It is kept')
+          known === undefined ? router.push(routes.record('jurisdictions', kept)) : toast('It is saved')
         }
       />
       {taxes.map((tax) => (
@@ -78,12 +78,12 @@ function JurisdictionForm({ jurisdiction, onSaved }: JurisdictionFormProps) {
         <TextField label="Short code" hint="Such as IE, US-WA, US-WA-KING" readOnly={!isNew} {...field('id')} />
         <TextField label="Name" {...field('name')} />
         <ChoiceField
-          label="What it is"
+          label="Kind"
           options={JURISDICTION_KINDS.map((kind) => [kind, kind === 'state' ? 'state or province' : kind] as const)}
           {...field('kind')}
         />
         <ChoiceField
-          label="Lies in"
+          label="Part of"
           options={[
             ['', 'nothing, it is a country'],
             ...jurisdictionChoices(records.jurisdictions).filter(([id]) => id !== '' && id !== jurisdiction?.id),
@@ -93,7 +93,7 @@ function JurisdictionForm({ jurisdiction, onSaved }: JurisdictionFormProps) {
         <TextField label="ISO 3166 code" hint="IE for a country, US-WA for a state" {...field('code')} />
       </div>
       <FormFoot
-        label={`Keep ${jurisdiction?.name ?? 'the jurisdiction'}`}
+        label={`Save ${jurisdiction?.name ?? 'the jurisdiction'}`}
         busy={form.formState.isSubmitting}
         general={general}
       />

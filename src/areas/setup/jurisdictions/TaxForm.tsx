@@ -46,7 +46,7 @@ export function TaxForm({ tax, jurisdictionId, onSaved }: TaxFormProps) {
         columns={[
           { field: 'taxClass', label: 'Class', width: '1fr' },
           { field: 'from', label: 'From', width: '96px' },
-          { field: 'until', label: 'Last day', width: '96px' },
+          { field: 'until', label: 'Valid until', width: '96px' },
           { field: 'percent', label: 'Percent', width: '64px' },
           { field: 'perUnit', label: 'Per unit', width: '64px' },
           { field: 'source', label: 'Legal source', width: '1.5fr' },
@@ -54,7 +54,7 @@ export function TaxForm({ tax, jurisdictionId, onSaved }: TaxFormProps) {
         blank={{ taxClass: 'standard', from: today(), until: '', percent: '', perUnit: '', source: '' }}
         errorAt={errorAt}
       />
-      <FormFoot label={`Keep ${tax?.name ?? 'the tax'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${tax?.name ?? 'the tax'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

@@ -103,7 +103,7 @@ function Overlaps({ overlaps, keep, onKeep }: OverlapsProps) {
   const names = (side: Keep) => [...new Set(overlaps.map((one) => one[side].name))].join(', ');
   const choices = [
     ['ours', `Keep ${names('ours')} of the book; the pack’s ${names('theirs')} stays out`],
-    ['theirs', `Take ${names('theirs')} of the pack; ${names('ours')} of the book, its codes and rows go out`],
+    ['theirs', `Take ${names('theirs')} of the pack; ${names('ours')} of the book, its codes and rows are removed`],
   ] as const;
   return (
     <fieldset className="mb-3 border border-rule px-3 py-2">

@@ -63,10 +63,10 @@ export function PlaceForm({ place, onSaved }: PlaceFormProps) {
         <TextField label="Short code" hint="Such as WA-SEATTLE" readOnly={!isNew} {...field('id')} />
         <TextField label="Name" {...field('name')} />
         <ChoiceField
-          label="Its taxes are rounded"
+          label="Tax rounding"
           options={[
-            ['together', 'as one rate, then split'],
-            ['apart', 'each on its own'],
+            ['together', 'as one combined rate, then split'],
+            ['apart', 'each separately'],
           ]}
           {...field('rounding')}
         />
@@ -83,7 +83,7 @@ export function PlaceForm({ place, onSaved }: PlaceFormProps) {
         blank={{ id: '' }}
         errorAt={(path) => errorAt(path.replace(/\.id$/, ''))}
       />
-      <h2 className="mt-2 mb-1 font-semibold font-serif">Addresses that lie in it</h2>
+      <h2 className="mt-2 mb-1 font-semibold font-serif">Addresses it covers</h2>
       <RowsField
         form={form}
         name="matches"
@@ -99,14 +99,14 @@ export function PlaceForm({ place, onSaved }: PlaceFormProps) {
         errorAt={errorAt}
       />
       <CombinedRates place={written} />
-      <FormFoot label={`Keep ${place?.name ?? 'the place'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${place?.name ?? 'the place'}`} busy={form.formState.isSubmitting} general={general} />
       {place !== undefined && (
         <p className="mt-4">
           <Button
             weight="quiet"
             onClick={() => void act(dropPlace, { id: place.id }).then((result) => result.ok && onSaved())}
           >
-            Take out {place.name}; documents keep their taxes
+            Remove {place.name}; documents keep their taxes
           </Button>
         </p>
       )}
@@ -130,14 +130,9 @@ function CombinedRates({ place }: { readonly place: Place }) {
     <section aria-label="Combined rates" className="mt-2 mb-3">
       <div className="flex items-end gap-4">
         <h2 className="mb-1 flex-1 font-semibold font-serif">Combined rate by class</h2>
-        <DateField
-          label="On the day"
-          className="w-[130px]"
-          value={day}
-          onChange={(event) => setDay(event.target.value)}
-        />
+        <DateField label="As at" className="w-[130px]" value={day} onChange={(event) => setDay(event.target.value)} />
       </div>
-      {rows.length === 0 && <p className="text-soft">No tax of its jurisdictions has a rate on this day.</p>}
+      {rows.length === 0 && <p className="text-soft">No tax of its jurisdictions has a rate on this date.</p>}
       {rows.length > 0 && (
         <Ruled
           caption="Combined rate by class"

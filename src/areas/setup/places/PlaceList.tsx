@@ -118,10 +118,10 @@ function AddressTester() {
       <p role="status" className="min-h-5">
         {found?.kind === 'one' && (
           <>
-            It lies in <strong className="font-semibold">{found.place.name}</strong>.
+            It belongs to <strong className="font-semibold">{found.place.name}</strong>.
           </>
         )}
-        {found?.kind === 'none' && 'No place holds this address.'}
+        {found?.kind === 'none' && 'No place covers this address.'}
         {found?.kind === 'several' &&
           `Several places fit equally: ${found.places.map((place) => place.name).join(', ')}. Make one of them narrower.`}
       </p>

@@ -35,10 +35,10 @@ export function PriceListForm({ list, onSaved }: PriceListFormProps) {
       <div className="grid grid-cols-2 gap-x-4">
         <TextField label="Name of the list" {...field('name')} />
         <ChoiceField
-          label="Its prices hold"
+          label="Its prices"
           options={[
-            ['gross', 'the tax'],
-            ['net', 'no tax'],
+            ['gross', 'include tax'],
+            ['net', 'exclude tax'],
           ]}
           {...field('priceMode')}
         />
@@ -59,7 +59,7 @@ export function PriceListForm({ list, onSaved }: PriceListFormProps) {
         blank={{ itemId: '', price: '' }}
         errorAt={errorAt}
       />
-      <FormFoot label={`Keep ${list?.name ?? 'the list'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${list?.name ?? 'the list'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

@@ -24,7 +24,7 @@ export function PriceLists() {
           value: (row) => row.name,
           cell: (row) => <RecordLink path={routes.record('prices', row.id)}>{row.name}</RecordLink>,
         },
-        { head: 'Prices hold', cell: (row) => (row.priceMode === 'gross' ? 'the tax' : 'no tax') },
+        { head: 'Prices', cell: (row) => (row.priceMode === 'gross' ? 'include tax' : 'exclude tax') },
         { head: 'Prices', align: 'right', cell: (row) => row.prices.length },
       ]}
     />

@@ -47,7 +47,7 @@ export function ExchangeRates() {
           keyOf={(rate) => rate.id}
           columns={[
             { head: 'Currency', width: '110px', cell: (rate) => rate.currency },
-            { head: 'Day', width: '160px', value: (rate) => rate.date, cell: (rate) => writeDate(rate.date) },
+            { head: 'Date', width: '160px', value: (rate) => rate.date, cell: (rate) => writeDate(rate.date) },
             {
               head: `For one ${home}`,
               align: 'right',
@@ -81,12 +81,12 @@ function RateSources() {
       if (!answer.ok) throw new Error(String(answer.status));
       await take(await answer.text(), 'rate feed (sample)');
     } catch {
-      setSaid('▲ The rate feed did not answer. Try again later, or take in a file.');
+      setSaid('▲ The rate feed did not answer. Try again later, or import a file.');
     }
   };
   return (
     <div className="mb-4 flex flex-wrap items-end gap-4">
-      <Button onClick={() => void ask()}>Take today’s rates from the feed</Button>
+      <Button onClick={() => void ask()}>Get today’s rates</Button>
       <label className="text-soft text-sm">
         A file of daily rates, XML
         <input
@@ -126,10 +126,10 @@ function RateForm({ onSaved }: { readonly onSaved: () => void }) {
       <div className="grid grid-cols-4 gap-x-4">
         <ChoiceField label="Currency" options={CURRENCY_CHOICES} {...field('currency')} />
         <DateField label="Day of the rate" {...field('date')} />
-        <TextField label={`Units for one ${home}`} inputMode="decimal" {...field('perHome')} />
+        <TextField label={`Units per ${home}`} inputMode="decimal" {...field('perHome')} />
         <TextField label="Source of the rate" {...field('source')} />
       </div>
-      <FormFoot label="Keep the exchange rate" busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label="Save the exchange rate" busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

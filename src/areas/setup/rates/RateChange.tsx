@@ -50,7 +50,7 @@ export function RateChange() {
     if (!result.ok) return setWrong(wordRefusals(result.refusals));
     setWrong('');
     setPercent('');
-    toast(`The rate is kept; ${result.value.taken} drafts take it, ${result.value.kept} keep theirs`);
+    toast(`The rate is saved; ${result.value.taken} drafts take it, ${result.value.kept} keep theirs`);
   };
   return (
     <>
@@ -82,8 +82,8 @@ export function RateChange() {
         />
         <TextField label="Legal source" value={source} onChange={(event) => setSource(event.target.value)} />
       </div>
-      {effects === null && <Empty>Choose a tax, a day and a rate to see which drafts it touches.</Empty>}
-      {effects?.length === 0 && <Empty>No draft carries this tax on or after that day.</Empty>}
+      {effects === null && <Empty>Choose a tax, a date and a rate to see which drafts it changes.</Empty>}
+      {effects?.length === 0 && <Empty>No draft carries this tax on or after that date.</Empty>}
       {effects !== null && effects !== undefined && effects.length > 0 && (
         <Ruled
           caption="Drafts that the change touches"
@@ -91,7 +91,7 @@ export function RateChange() {
           keyOf={(effect) => effect.draftId}
           columns={[
             {
-              head: 'Takes it',
+              head: 'Update',
               width: '80px',
               cell: (effect) => (
                 <input
@@ -106,7 +106,7 @@ export function RateChange() {
             { head: 'Draft for', cell: (effect) => effect.customerName },
             { head: 'Tax point', cell: (effect) => writeDate(effect.taxPoint) },
             { head: 'Now', align: 'right', cell: (e) => <Money amount={e.before} currency={currency} /> },
-            { head: 'Then', align: 'right', cell: (e) => <Money amount={e.after} currency={currency} /> },
+            { head: 'New total', align: 'right', cell: (e) => <Money amount={e.after} currency={currency} /> },
             {
               head: 'Difference',
               align: 'right',
@@ -123,9 +123,9 @@ export function RateChange() {
       {effects !== null && effects !== undefined && (
         <p className="mt-4 flex items-center gap-3">
           <Button weight="main" onClick={() => void apply()}>
-            Keep the rate; {chosen.length} {chosen.length === 1 ? 'draft takes' : 'drafts take'} it
+            Save the rate; {chosen.length} {chosen.length === 1 ? 'draft takes' : 'drafts take'} it
           </Button>
-          <span className="text-soft">Other drafts keep their rates and say so when they are opened.</span>
+          <span className="text-soft">Other drafts keep their rates and point it out when they are opened.</span>
         </p>
       )}
     </>

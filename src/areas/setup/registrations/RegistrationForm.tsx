@@ -80,7 +80,7 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
     <form onSubmit={submit} noValidate>
       {isNew && (
         <ChoiceField
-          label="Fill in as is usual in"
+          label="Preset for"
           hint="Taken from the starter packs; check it against the letter of the authority"
           options={[['', 'nothing'], ...PACKS.map(({ id, title }) => [id, title] as const)]}
           value={pack}
@@ -93,42 +93,42 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
       <RegistrationFields field={(part) => field(part)} />
       <div className="grid grid-cols-3 gap-x-4">
         <ChoiceField
-          label="Territory"
+          label="Jurisdiction"
           hint="Jurisdictions are set up beside this"
           options={jurisdictionChoices(records.jurisdictions)}
           {...field('jurisdictionId')}
         />
-        <DateField label="In force from" hint="Empty: as long as the book knows" {...field('from')} />
-        <DateField label="Last day" hint="Empty while it lasts" {...field('until')} />
+        <DateField label="Valid from" hint="Empty: since before this book" {...field('from')} />
+        <DateField label="Valid until" hint="Empty while it lasts" {...field('until')} />
         <ChoiceField
-          label="Tax falls due"
+          label="Accounting basis"
           options={[
-            ['on-issue', 'when the document is issued'],
-            ['on-payment', 'as the document is paid'],
+            ['on-issue', 'invoice basis, when issued'],
+            ['on-payment', 'cash basis, when paid'],
           ]}
           {...field('basis')}
         />
-        <CheckField label="Takes the tax of bad debts back" {...field('badDebtRelief')} />
-        <ChoiceField label="The return is given in" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
-        <TextField label="Smallest coin" hint="Such as 0.05; empty for none" {...field('rounding.cashStep')} />
+        <CheckField label="Bad debt relief" {...field('badDebtRelief')} />
+        <ChoiceField label="Filing currency" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
+        <TextField label="Cash rounding" hint="Such as 0.05; empty for none" {...field('rounding.cashStep')} />
         <ChoiceField
-          label="Halves are rounded"
+          label="Rounding"
           options={[
-            ['half-up', 'away from zero'],
-            ['half-even', 'to the even neighbour'],
+            ['half-up', 'half up'],
+            ['half-even', 'half even'],
           ]}
           {...field('rounding.mode')}
         />
         <ChoiceField
-          label="Tax is rounded"
-          hint="E-invoices ask for once for the document"
+          label="Tax rounding"
+          hint="E-invoices require per document"
           options={[
-            ['document', 'once for the document'],
-            ['line', 'line by line'],
+            ['document', 'per document'],
+            ['line', 'per line'],
           ]}
           {...field('rounding.level')}
         />
-        <CheckField label="Return in whole units" {...form.register('rounding.wholeUnits')} />
+        <CheckField label="Whole currency units" {...form.register('rounding.wholeUnits')} />
         <ChoiceField
           label="Output tax"
           hint="One account for each registration"
@@ -136,14 +136,18 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
           {...field('accounts.output')}
         />
         <ChoiceField
-          label="Not yet due"
-          options={[['', 'the usual one'], ...liabilities]}
+          label="Deferred output tax"
+          options={[['', 'the default one'], ...liabilities]}
           {...field('accounts.notYetDue')}
         />
-        <ChoiceField label="Payable" options={[['', 'the usual one'], ...liabilities]} {...field('accounts.payable')} />
+        <ChoiceField
+          label="Payable"
+          options={[['', 'the default one'], ...liabilities]}
+          {...field('accounts.payable')}
+        />
       </div>
       <FormFoot
-        label={isNew ? 'Keep the registration' : `Keep ${registration.name}`}
+        label={isNew ? 'Save the registration' : `Save ${registration.name}`}
         busy={form.formState.isSubmitting}
         general={general}
       />

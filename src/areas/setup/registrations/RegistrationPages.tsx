@@ -33,7 +33,7 @@ export function RegistrationList() {
         },
         { head: 'Number', cell: (row) => row.number },
         {
-          head: 'Territory',
+          head: 'Jurisdiction',
           cell: (row) => records.jurisdictions.find((j) => j.id === row.jurisdictionId)?.name ?? row.jurisdictionId,
         },
         { head: 'Return', cell: (row) => `${row.frequency}, ${row.filingCurrency}` },

@@ -21,7 +21,7 @@ const KIND_NAMES: Readonly<Record<SeriesKind, string>> = {
   invoice: 'Invoices',
   'credit-note': 'Credit notes',
   takings: 'Takings',
-  opening: 'Opening items',
+  opening: 'Opening invoices',
   receipt: 'Receipts',
   refund: 'Refunds',
 };
@@ -46,7 +46,7 @@ export function SeriesList() {
           cell: (row) => <RecordLink path={routes.record('numbers', row.id)}>{KIND_NAMES[row.kind]}</RecordLink>,
         },
         { head: 'Registration', cell: (row) => nameOf(row.registrationId) },
-        { head: 'Begins anew', cell: (row) => (row.yearly ? 'each year' : 'never') },
+        { head: 'Restarts', cell: (row) => (row.yearly ? 'each year' : 'never') },
         { head: 'Numbered', align: 'right', cell: (row) => row.count },
         { head: 'Next today', align: 'right', cell: (row) => nextNumber(row, today()) },
       ]}
@@ -113,18 +113,20 @@ function SeriesForm({ series, onSaved }: { readonly series?: Series; readonly on
         <TextField
           label="First number"
           inputMode="numeric"
-          hint={isNew || series.count === 0 ? 'To go on from an old book' : 'Fixed: documents are numbered'}
+          hint={
+            isNew || series.count === 0 ? 'To continue from earlier books' : 'Fixed: documents are already numbered'
+          }
           {...field('start')}
         />
       </div>
       <CheckField
-        label="Counting begins anew each year, and the year stands in the number"
+        label="Numbering restarts each year, and the year is part of the number"
         {...form.register('yearly')}
       />
       <p className="text-soft text-sm">
         Numbers follow each other without gaps: a number is given in the same step that seals the document.
       </p>
-      <FormFoot label="Keep the numbering" busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label="Save the numbering" busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

@@ -61,7 +61,7 @@ export function LogoField({
             className="cursor-pointer underline underline-offset-2"
             onClick={() => form.setValue('logo', '', { shouldDirty: true })}
           >
-            take it away
+            remove it
           </button>
         </span>
       )}

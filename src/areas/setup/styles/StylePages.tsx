@@ -30,7 +30,7 @@ const COLUMN_WORDS: Readonly<Record<(typeof STYLE_COLUMNS)[number], string>> = {
   price: 'price',
   discount: 'discount',
   tax: 'tax',
-  supplied: 'day of supply',
+  supplied: 'date of supply',
 };
 
 const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
@@ -73,7 +73,7 @@ export function StyleList() {
             ),
           },
           { head: 'Logo', cell: (row) => (row.logo === '' ? 'none' : 'yes') },
-          { head: 'Ink', cell: (row) => row.accent },
+          { head: 'Colour', cell: (row) => row.accent },
           { head: 'Payment', cell: (row) => row.payment },
         ]}
       />
@@ -125,7 +125,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
       <form onSubmit={submit} noValidate>
         <TextField label="Name" autoFocus {...field('name')} />
         <div className="grid grid-cols-2 gap-x-4">
-          <TextField label="Ink of titles and rules" placeholder="#9A4320" {...field('accent')} />
+          <TextField label="Colour of titles and rules" placeholder="#9A4320" {...field('accent')} />
           <ChoiceField
             label="How to pay"
             options={[
@@ -168,7 +168,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
           blank={{ language: 'en', title: '', foot: '' }}
           errorAt={errorAt}
         />
-        <FormFoot label="Keep the style" busy={form.formState.isSubmitting} general={general} />
+        <FormFoot label="Save the style" busy={form.formState.isSubmitting} general={general} />
       </form>
       <div>
         <p className="text-soft text-sm">A sample in this style</p>

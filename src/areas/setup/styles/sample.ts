@@ -36,7 +36,7 @@ export function sampleJob(business: Business, registration: Registration, today:
     orderNumber: '4711',
     subject: 'What it is about',
     salesperson: 'Our person',
-    note: 'A note to the customer stands here.',
+    note: 'A note to the customer.',
     taxes: [
       {
         code: 'S',

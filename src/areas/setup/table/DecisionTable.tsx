@@ -71,7 +71,7 @@ export function DecisionTable() {
     if (from >= 0 && to >= 0 && from !== to) void keep(arrayMove([...rows], from, to));
   };
   const faultOf = (id: string): readonly ['wrong' | 'note', string] | null => {
-    if (faults.unreachable.includes(id)) return ['wrong', 'never reached: rows above take everything it asks for'];
+    if (faults.unreachable.includes(id)) return ['wrong', 'never reached: rows above already cover it'];
     if (faults.unknownCode.includes(id)) return ['wrong', 'its code is not in Setup'];
     if (faults.waiting.includes(id)) return ['note', 'waits: we are not registered there'];
     return null;
@@ -88,8 +88,8 @@ export function DecisionTable() {
         Decision table
       </SheetTitle>
       <p className="mb-3 text-soft">
-        The first row that holds decides. Move one with its handle: drag it, or press Space, the arrows, and Space
-        again.
+        The first row whose conditions are met decides. Move one with its handle: drag it, or press Space, the arrows,
+        and Space again.
       </p>
       {wrong !== '' && (
         <p role="alert" className="mb-3 text-brick">

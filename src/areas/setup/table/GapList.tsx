@@ -57,7 +57,7 @@ export function GapList({ gaps }: { readonly gaps: readonly Gap[] }) {
       </ul>
       {gaps.length > MOST_SHOWN && <p className="text-soft text-sm">and {gaps.length - MOST_SHOWN} more.</p>}
       {gaps.length > 0 && (
-        <p className="mt-1 text-soft text-sm">Lines like these ask for their tax to be chosen by hand.</p>
+        <p className="mt-1 text-soft text-sm">Lines like these ask for their tax to be chosen manually.</p>
       )}
     </section>
   );

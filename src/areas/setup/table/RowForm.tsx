@@ -83,13 +83,13 @@ export function RowForm({ row, onKeep, onDrop, onDone }: RowFormProps) {
       <PickSome
         form={form}
         name="shipFrom"
-        legend="It comes from, seen from the registration"
+        legend="Shipped from, relative to the registration"
         options={RELATIONS.map((v) => [v, RELATION_WORDS[v]] as const)}
       />
       <PickSome
         form={form}
         name="shipTo"
-        legend="It goes to"
+        legend="Shipped to"
         options={RELATIONS.map((v) => [v, RELATION_WORDS[v]] as const)}
       />
       <div className="grid grid-cols-2 gap-x-4">
@@ -98,8 +98,8 @@ export function RowForm({ row, onKeep, onDrop, onDone }: RowFormProps) {
         <ChoiceField
           label="Then"
           options={[
-            ['code', 'take a code'],
-            ['stack', 'take the stack of the destination'],
+            ['code', 'use a tax code'],
+            ['stack', 'use the rates of the destination'],
             ['refuse', 'ask the bookkeeper'],
           ]}
           {...field('result.kind')}
@@ -115,10 +115,10 @@ export function RowForm({ row, onKeep, onDrop, onDone }: RowFormProps) {
       </div>
       <TextField label="Legal source, in a few words" {...field('source')} />
       <div className="flex items-end gap-3">
-        <FormFoot label="Keep the row" busy={form.formState.isSubmitting} general={general} />
+        <FormFoot label="Save the row" busy={form.formState.isSubmitting} general={general} />
         {onDrop !== undefined && (
           <Button weight="quiet" onClick={onDrop}>
-            Take it out
+            Remove it
           </Button>
         )}
       </div>

@@ -168,7 +168,9 @@ function Verdict({ setup, supply, relief, own }: VerdictProps) {
       </p>
       {tax !== null && !('problem' in tax) && tax.legend !== '' && <p className="my-1 text-sm">{tax.legend}</p>}
       {own !== '' && (
-        <p className="my-1 text-sm">This customer takes the code {own} on everything, before the table is asked.</p>
+        <p className="my-1 text-sm">
+          This customer has the default tax code {own} on everything, before the table is asked.
+        </p>
       )}
       <div className="text-sm">
         <TrailList trail={explainDecision(setup, supply)} />

@@ -51,7 +51,7 @@ export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
       </div>
       <div className="grid grid-cols-2 gap-x-4">
         <ChoiceField
-          label="Taken of"
+          label="Calculated on"
           options={[
             ['net', 'the net'],
             ['gross', 'the total with tax'],
@@ -60,7 +60,7 @@ export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
           {...field('base')}
         />
         <ChoiceField
-          label="Kept back"
+          label="Withheld when"
           options={[
             ['on-payment', 'when the customer pays'],
             ['on-issue', 'already from the document'],
@@ -93,7 +93,7 @@ export function WithholdingForm({ type, onSaved }: WithholdingFormProps) {
         errorAt={errorAt}
       />
       <TextField label="Legal source, in a few words" {...field('source')} />
-      <FormFoot label={`Keep ${type?.name ?? 'the type'}`} busy={form.formState.isSubmitting} general={general} />
+      <FormFoot label={`Save ${type?.name ?? 'the type'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );
 }

@@ -19,7 +19,7 @@ export function WithholdingList() {
       addLabel="New withholding type"
       rows={records.withholdingTypes}
       keyOf={(row) => row.id}
-      empty="No withholding types yet: they say what customers keep back from what they pay."
+      empty="No withholding types yet: they say what customers withhold from payments."
       columns={[
         {
           head: 'Name',
@@ -27,7 +27,7 @@ export function WithholdingList() {
           cell: (row) => <RecordLink path={routes.record('withholding', row.id)}>{row.name}</RecordLink>,
         },
         { head: 'Of', cell: (row) => row.base },
-        { head: 'Kept back', cell: (row) => (row.when === 'on-issue' ? 'on issue' : 'on payment') },
+        { head: 'Withheld', cell: (row) => (row.when === 'on-issue' ? 'on issue' : 'on payment') },
         {
           head: 'Rate today',
           align: 'right',

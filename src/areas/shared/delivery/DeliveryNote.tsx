@@ -16,7 +16,7 @@ import { routes } from '../../shell/routes';
 import { WordDayDialog } from '../WordDayDialog';
 import { transmissionMark } from './transmissionMark';
 
-const WORDS = { taken: 'taken by the access point', refused: 'not taken', unreachable: 'not reached' } as const;
+const WORDS = { taken: 'accepted by the access point', refused: 'not accepted', unreachable: 'not reached' } as const;
 
 interface Happening {
   readonly at: string;
@@ -31,7 +31,7 @@ function historyOf({ queuedAt, tries, answers, handled, receipt }: Transmission)
     ...answers.map((answer) => ({ at: answer.heardAt, words: `${answer.code}, ${answerWords(answer)}` })),
     ...(handled === null
       ? []
-      : [{ at: handled.on, words: receipt === null ? `taken out: ${handled.words}` : `done: ${handled.words}` }]),
+      : [{ at: handled.on, words: receipt === null ? `removed: ${handled.words}` : `done: ${handled.words}` }]),
   ];
   return happenings.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 }
@@ -87,7 +87,7 @@ function One({ transmission }: { readonly transmission: Transmission }) {
         )}
         {(waits || phase === 'asks' || phase === 'unanswered') && (
           <button type="button" className={ACTION} onClick={() => setAsking(true)}>
-            {waits ? 'Take it out of the queue…' : 'It is dealt with…'}
+            {waits ? 'Remove it from the queue…' : 'Mark as resolved…'}
           </button>
         )}
         <button type="button" className={ACTION} onClick={() => void see()}>
@@ -96,14 +96,14 @@ function One({ transmission }: { readonly transmission: Transmission }) {
       </p>
       {asking && (
         <WordDayDialog
-          title={waits ? `Take ${number} out of the queue` : `${number} is dealt with`}
+          title={waits ? `Remove ${number} from the queue` : `${number} is resolved`}
           description={
             waits
-              ? 'It is not sent. It can be sent later, or cancelled if it never went out.'
-              : 'It leaves the Today list. Answers that come later are still heard.'
+              ? 'It is not sent. It can be sent later, or cancelled if it was never sent.'
+              : 'It leaves the Today list. Later responses are still received.'
           }
           words={waits ? 'Why' : 'What was done'}
-          action={waits ? 'Take it out' : 'Keep that'}
+          action={waits ? 'Remove it' : 'Mark as resolved'}
           onDo={async (words) => {
             const result = await act(putTransmissionAside, { id, words });
             if (result.ok) setAsking(false);

@@ -18,12 +18,12 @@ interface SendDialogProps {
 }
 
 const FOUND: Readonly<Record<LookUp['kind'], readonly [MarkKind, string]>> = {
-  takes: ['good', 'The receiver is registered and takes e-invoices.'],
+  takes: ['good', 'The receiver is registered and accepts e-invoices.'],
   unknown: [
     'wrong',
-    'Nobody is registered at this address. Ask the customer for the right one; an invoice that names the wrong one is corrected and sent anew.',
+    'Nobody is registered at this address. Ask the customer for the right one; an invoice that names the wrong one is corrected and sent again.',
   ],
-  refused: ['wrong', 'The access point does not take this address. Look at it on the customer’s record.'],
+  refused: ['wrong', 'The access point does not accept this address. Check it on the customer’s record.'],
   unreachable: ['warning', 'The directory of receivers does not answer. It can go into the queue and is tried again.'],
 };
 
@@ -68,7 +68,7 @@ export function SendDialog({ document, onClose }: SendDialogProps) {
       open
       onClose={onClose}
       title={`Send ${number} as e-invoice`}
-      description="It goes to the receiver through the access point, which is simulated here. It can not be called back: what is wrong is credited and sent anew."
+      description="It goes to the receiver through the access point, which is simulated here. It cannot be recalled: a wrong document is credited and sent again."
     >
       <dl className="mb-3 grid grid-cols-[90px_1fr] gap-y-1">
         <dt className="text-soft">To</dt>

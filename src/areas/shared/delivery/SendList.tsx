@@ -43,7 +43,7 @@ export function SendList({ all, onClose }: SendListProps) {
           const ids = documents
             .filter(({ kind, content }) => KINDS[kind].eInvoice && content.buyer.endpoint.id !== '')
             .map(({ id }) => id);
-          if (ids.length === 0) return 'Nobody in this list takes e-invoices.';
+          if (ids.length === 0) return 'No customer in this list accepts e-invoices.';
           tell({ done: 0, of: ids.length });
           const onDone = (more: readonly Queued[]) => {
             had = [...had, ...more];
@@ -59,7 +59,7 @@ export function SendList({ all, onClose }: SendListProps) {
   return (
     <RunDialog
       title="Send the list as e-invoices"
-      description="Every invoice and credit note of the list whose customer takes e-invoices and that was not sent yet. Each is written, checked and put into the queue."
+      description="Every invoice and credit note of the list whose customer accepts e-invoices and that was not sent yet. Each is written, checked and put into the queue."
       run={run}
       label="Checked so far"
       choices={

@@ -16,7 +16,7 @@ test.each<[string, Transmission, string, string]>([
   ['queued', fresh, 'closing', 'waits to be sent'],
   ['failed once', failed, 'closing', 'is tried again'],
   ['refused', refused, 'wrong', 'could not be sent'],
-  ['taken out', handledBy(fresh, 'x', NOON), 'cancelled', 'taken out of the queue'],
+  ['taken out', handledBy(fresh, 'x', NOON), 'cancelled', 'removed from the queue'],
   ['sent', sent, 'issued', 'sent, not answered'],
   ['acknowledged', answered('AB'), 'issued', 'received'],
   ['queried', answered('UQ'), 'warning', 'queried'],

@@ -13,7 +13,7 @@ export function transmissionMark(transmission: Transmission): TransmissionMark {
   const { phase, receipt, answers, tries } = transmission;
   if (receipt === null) {
     if (phase === 'asks') return { kind: 'wrong', word: 'could not be sent' };
-    if (phase === 'closed') return { kind: 'cancelled', word: 'taken out of the queue' };
+    if (phase === 'closed') return { kind: 'cancelled', word: 'removed from the queue' };
     return { kind: 'closing', word: tries.length === 0 ? 'waits to be sent' : 'is tried again' };
   }
   const standing = standingAnswer(answers);

@@ -65,7 +65,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
       title={`Settle with ${credit.number}`}
       description={
         debts.length === 0
-          ? `Nothing is open in ${currency}: it is kept for what comes.`
+          ? `Nothing is open in ${currency}: it stays on account.`
           : `${showMoney(left, currency)} ${currency} is left of it.`
       }
     >
@@ -73,7 +73,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
         {debts.length > 0 && (
           <>
             <ChoiceField
-              label="What it settles"
+              label="Allocate to"
               autoFocus
               options={debts.map(
                 (d) => [d.id, `${d.number}, due ${writeDate(d.dueDate)}: ${showMoney(d.open, currency)} open`] as const,
@@ -83,7 +83,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
             />
             <div className="grid grid-cols-2 gap-x-4">
               <MoneyField label="Amount" currency={currency} whenEmpty={most} {...field('amount')} />
-              <DateField label="Day" {...field('date')} />
+              <DateField label="Date" {...field('date')} />
             </div>
           </>
         )}

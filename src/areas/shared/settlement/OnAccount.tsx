@@ -46,7 +46,7 @@ export function OnAccount({ customerId, debt }: OnAccountProps) {
                 </Link>
               </span>
               <Button weight="quiet" className="-my-1" onClick={() => setUsing(left)}>
-                Settle with it…
+                Allocate…
               </Button>
             </li>
           );

@@ -61,14 +61,18 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
       <form onSubmit={submit}>
         <div className="grid grid-cols-3 gap-x-4">
           <MoneyField label="Amount" currency={currency} whenEmpty={left} autoFocus {...field('amount')} />
-          <DateField label="Day" {...field('date')} />
-          <ChoiceField label="How" options={PAYMENT_METHODS.map((m) => [m, m] as const)} {...field('method')} />
+          <DateField label="Date" {...field('date')} />
+          <ChoiceField
+            label="Payment method"
+            options={PAYMENT_METHODS.map((m) => [m, m] as const)}
+            {...field('method')}
+          />
         </div>
         {currency !== home && (
           <TextField
             label={`1 ${home} in ${currency}`}
             inputMode="decimal"
-            placeholder="rate of the day"
+            placeholder="rate of the date"
             {...field('perHome')}
           />
         )}

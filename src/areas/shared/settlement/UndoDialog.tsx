@@ -41,7 +41,7 @@ function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }:
   return (
     <Dialog open onClose={onClose} title={title} description={description}>
       <form onSubmit={submit}>
-        <DateField label="Day" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
+        <DateField label="Date" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
         <WouldPost action={action} input={inputOn(dayOf(form.watch('date')))} />
         <SlipFoot label="Undo it" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
       </form>
@@ -65,7 +65,7 @@ export function UndoDialog({ allocation, onClose }: UndoDialogProps) {
     return (
       <UndoSlip
         title={`Undo the write-off of ${debtNumber}`}
-        description={`${sum} of ${debtNumber} is open again. What was posted is taken back on the day; the record stays to be seen.`}
+        description={`${sum} of ${debtNumber} is open again. The posting is reversed on that date; the record remains visible.`}
         done={`${debtNumber} is open again`}
         action={undoWriteOff}
         inputOn={(date) => ({ id, date })}
@@ -76,7 +76,7 @@ export function UndoDialog({ allocation, onClose }: UndoDialogProps) {
     return (
       <UndoSlip
         title={`Undo refund ${debtNumber}`}
-        description={`For money that was never paid out: ${sum} stands on ${creditNumber} again. Both stay to be seen.`}
+        description={`For money that was never paid out: ${sum} stands on ${creditNumber} again. Both remain visible.`}
         done={`${debtNumber} is taken back`}
         action={undoRefund}
         inputOn={(date) => ({ id: debtId, date })}
@@ -86,7 +86,7 @@ export function UndoDialog({ allocation, onClose }: UndoDialogProps) {
   return (
     <UndoSlip
       title={`Undo ${creditNumber} to ${debtNumber}`}
-      description={`${sum} of ${debtNumber} is open again, and stands on account. What was posted is taken back on the day, with the small difference closed with it; all of it stays to be seen.`}
+      description={`${sum} of ${debtNumber} is open again, and stays on account. The posting is reversed on that date, with any small difference closed with it; the record remains visible.`}
       done={`${creditNumber} no longer settles ${debtNumber}`}
       action={undoAllocation}
       inputOn={(date) => ({ creditId, debtId, date })}

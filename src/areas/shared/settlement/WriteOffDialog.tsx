@@ -58,21 +58,24 @@ export function WriteOffDialog({ document, onClose }: WriteOffDialogProps) {
       open
       onClose={onClose}
       title={`Write off ${number}`}
-      description={`${showMoney(open, currency)} ${currency} is open. What is given up goes to bad debts; money that comes after all undoes as much of it.`}
+      description={`${showMoney(open, currency)} ${currency} is open. The amount goes to bad debts; a later receipt undoes as much of it.`}
     >
       <form onSubmit={submit}>
         <div className="grid grid-cols-2 gap-x-4">
           <MoneyField label="Amount" currency={currency} whenEmpty={open} autoFocus {...field('amount')} />
-          <DateField label="Day" {...field('date')} />
+          <DateField label="Date" {...field('date')} />
         </div>
         <TextField label="Reason" {...field('reason')} />
         {relievable ? (
-          <CheckField label={`Take its output tax back in the return of ${registration.name}`} {...field('relief')} />
+          <CheckField
+            label={`Bad debt relief: reclaim its output tax in the return of ${registration.name}`}
+            {...field('relief')}
+          />
         ) : (
           <p className="mb-2 text-soft text-sm">
             {basis === 'on-payment'
-              ? 'Its tax is not yet due: it is taken out of what is not yet due.'
-              : 'No output tax is taken back: its registration takes no relief for bad debts.'}
+              ? 'Its tax is deferred: it is taken out of deferred output tax.'
+              : 'No output tax is reclaimed: its registration has no bad debt relief.'}
           </p>
         )}
         <WouldPost

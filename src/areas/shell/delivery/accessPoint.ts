@@ -38,7 +38,7 @@ async function ask<T>(what: string, body: unknown, schema: yup.Schema): Promise<
       signal: AbortSignal.timeout(PATIENCE),
     });
     if (refuses(response.status))
-      return { kind: 'refused', words: `The access point does not take it as it is (answer ${response.status}).` };
+      return { kind: 'refused', words: `The access point does not accept it as it is (answer ${response.status}).` };
     if (!response.ok) return null;
     const answer = validated<T>(schema, await response.json());
     return answer.ok ? answer.value : null;

@@ -66,7 +66,7 @@ export function dishonour(input: DishonourInput, material: DishonourMaterial, mo
     moment,
   );
   if (!undone.ok) return undone;
-  const text = `${receipt.number} came back unpaid`;
+  const text = `${receipt.number} was returned unpaid`;
   const head = { date, kind: 'dishonour', sourceId: receipt.id, at: moment.now } as const;
   const { chart } = position;
   const posted = [

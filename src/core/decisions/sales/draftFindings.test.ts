@@ -31,7 +31,7 @@ describe('a draft', () => {
   });
 });
 
-describe('a tax chosen by hand', () => {
+describe('a tax chosen manually', () => {
   test('that the table would give too is fine', () => {
     expect(found({ lines: [lineOf({ taxByHand: true })] })).toEqual([]);
   });

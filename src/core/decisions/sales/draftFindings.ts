@@ -33,7 +33,7 @@ function dateFindings({ issueDate, taxPoint, dueDate }: Content, keptFrom: IsoDa
       rule: 'DATE-BOOK',
       severity: 'must',
       field: 'issueDate',
-      message: `The issue date lies before the first day of this book, ${writeDate(keptFrom)}: enter what was open then as an opening item.`,
+      message: `The issue date lies before the first day of this book, ${writeDate(keptFrom)}: enter what was open then as an opening invoice.`,
     });
   if (ahead > LONG_AHEAD || ahead < -LONG_AGO)
     found.push(
@@ -78,7 +78,7 @@ function handFindings(draft: Draft, content: Content, customer: Customer | null,
         should(
           'TAX-BY-HAND',
           field,
-          `${nameOf(one.taxCode)} was chosen by hand; the decision table gives ${key} here${row === undefined ? '' : `, by its row “${row.name}”`}.`,
+          `${nameOf(one.taxCode)} was chosen manually; the decision table gives ${key} here${row === undefined ? '' : `, by its row “${row.name}”`}.`,
         ),
       );
     const abroad = content.taxes
@@ -137,7 +137,7 @@ function overrideFindings(content: Content, draft: Draft): readonly Asked[] {
 function rateFindings({ home, taxPoint, filing, currency }: Content, setting: Setting): readonly Asked[] {
   const old = (of: string, on: IsoDate, field: string): readonly Asked[] => {
     const days = daysBetween(on, taxPoint);
-    const message = `The exchange rate of ${of} is ${days} days old, of ${writeDate(on)}: type the rate of the day, or add it in Setup.`;
+    const message = `The exchange rate of ${of} is ${days} days old, of ${writeDate(on)}: type the rate of the date, or add it in Setup.`;
     return days > OLD_RATE ? [should('RATE-OLD', field, message)] : [];
   };
   const filed = filing === undefined || filing.currency === currency ? null : setting.rateOf(filing.currency);

@@ -16,7 +16,7 @@ function inDinars(price: string) {
 }
 
 describe('an e-invoice in a currency of three decimals', () => {
-  test('is told once why it can not go, and the ways out, before it is issued', () => {
+  test('is told once why it cannot go, and the ways out, before it is issued', () => {
     // 10.005 KWD at 23 %: 2.301 of tax, 12.306 in all; BR-DEC-09 and those behind it take two decimals.
     expect(inDinars('10.005')).toEqual([
       expect.objectContaining({

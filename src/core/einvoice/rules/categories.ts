@@ -247,7 +247,7 @@ function baseFault(category: Category, seen: Seen, row: Group): Fault | null {
     ? null
     : {
         in: row,
-        message: `The base is ${show(stated)}, but what is ${category.name} comes to ${show(sum)}: mend the base (BT-116) or the lines.`,
+        message: `The base is ${show(stated)}, but what is ${category.name} comes to ${show(sum)}: correct the base (BT-116) or the lines.`,
       };
 }
 
@@ -318,7 +318,7 @@ function familyOf(category: Category): readonly Rule[] {
               ? null
               : {
                   in: row,
-                  message: `The VAT of ${textOf(row, 'BT-117')} is not ${textOf(row, 'BT-119')} % of ${textOf(row, 'BT-116')}: mend one of them.`,
+                  message: `The VAT of ${textOf(row, 'BT-117')} is not ${textOf(row, 'BT-119')} % of ${textOf(row, 'BT-116')}: correct one of them.`,
                 };
           const tax = numberOf(row, 'BT-117');
           return tax === null || tax === 0n
@@ -375,7 +375,7 @@ const DELIVERED: readonly Rule[] = [
     test: (seen) => {
       const period = groupsOf(seen.invoice, 'BG-14').some((one) => says(one, 'BT-73') || says(one, 'BT-74'));
       return faultUnless(rowsOf(seen, 'K').length === 0 || says(seen.invoice, 'BT-72') || period, () => ({
-        message: 'Give the day of delivery (BT-72) or the invoicing period (BG-14).',
+        message: 'Enter the date of delivery (BT-72) or the invoicing period (BG-14).',
       }));
     },
   }),
@@ -385,7 +385,7 @@ const DELIVERED: readonly Rule[] = [
     test: (seen) =>
       faultUnless(
         rowsOf(seen, 'K').length === 0 || groupsOf(seen.invoice, 'BG-15').some((one) => says(one, 'BT-80')),
-        () => ({ message: 'Give the country delivered to (BT-80).' }),
+        () => ({ message: 'Enter the country delivered to (BT-80).' }),
       ),
   }),
 ];

@@ -48,7 +48,7 @@ export const CODE_RULES: readonly Rule[] = [
       for (const node of elementsIn(file.root).amounts) {
         const code = node.attributes.currencyID ?? '';
         if (!CURRENCY_CODES.has(code))
-          yield { at: node, message: `“${code}” is no currency of ISO 4217: mend the currency of this amount.` };
+          yield { at: node, message: `“${code}” is no currency of ISO 4217: correct the currency of this amount.` };
       }
     },
   }),

@@ -43,7 +43,7 @@ function ruleOf(flavour: Flavour, { id, in: way, term, group }: Need): Rule {
     test: function* ({ invoice }) {
       if (flavourOf(invoice) !== flavour) return;
       for (const one of atEndOf(invoice, way))
-        if (!there(one)) yield { in: one, message: `Give the ${name}: ${flavour.name} asks for it.` };
+        if (!there(one)) yield { in: one, message: `Enter the ${name}: ${flavour.name} asks for it.` };
     },
   });
 }

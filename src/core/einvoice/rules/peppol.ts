@@ -62,7 +62,7 @@ const atMostOne = (id: string, term: TermId, groups: (seen: Seen) => readonly Gr
     test: function* (seen) {
       for (const one of groups(seen)) {
         const second = termsOf(one, term)[1];
-        if (second !== undefined) yield { in: one, at: second.at, message: `Give the ${termName(term)} once only.` };
+        if (second !== undefined) yield { in: one, at: second.at, message: `Enter the ${termName(term)} once only.` };
       }
     },
   });
@@ -80,7 +80,7 @@ const withinPeriod = (id: string, day: 'BT-134' | 'BT-135') =>
         if (found !== '' && ((from !== '' && found < from) || (until !== '' && found > until)))
           yield {
             in: one,
-            message: `${found} is outside the invoicing period ${from} to ${until}: mend one of the two.`,
+            message: `${found} is outside the invoicing period ${from} to ${until}: correct one of the two.`,
           };
       }
     },
@@ -109,7 +109,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
     demands: 'The business process is given.',
     test: ({ invoice }) =>
       faultUnless(says(invoice, 'BT-23'), () => ({
-        message: 'Give the business process (BT-23): urn:fdc:peppol.eu:2017:poacc:billing:01:1.0.',
+        message: 'Enter the business process (BT-23): urn:fdc:peppol.eu:2017:poacc:billing:01:1.0.',
       })),
   }),
   peppol('PEPPOL-EN16931-R002', {
@@ -191,16 +191,16 @@ export const PEPPOL_RULES: readonly Rule[] = [
         ? null
         : {
             term: t.amount,
-            message: `The amount is ${show(amount)}, but ${show(base)} × ${show(percent)} % = ${show(computed)}: mend one of them.`,
+            message: `The amount is ${show(amount)}, but ${show(base)} × ${show(percent)} % = ${show(computed)}: correct one of them.`,
           };
     },
   ),
   adjusted('PEPPOL-EN16931-R041', 'An allowance or charge by percentage names its base.', (one, t) =>
-    says(one, t.percent) && !says(one, t.base) ? { term: t.base, message: `Give the ${termName(t.base)}.` } : null,
+    says(one, t.percent) && !says(one, t.base) ? { term: t.base, message: `Enter the ${termName(t.base)}.` } : null,
   ),
   adjusted('PEPPOL-EN16931-R042', 'An allowance or charge with a base names its percentage.', (one, t) =>
     says(one, t.base) && !says(one, t.percent)
-      ? { term: t.percent, message: `Give the ${termName(t.percent)}.` }
+      ? { term: t.percent, message: `Enter the ${termName(t.percent)}.` }
       : null,
   ),
   peppol('PEPPOL-EN16931-R043', {
@@ -237,7 +237,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
         if (net !== null && gross !== null && less !== null && net !== gross - less)
           yield {
             in: line,
-            message: `The net price is ${show(net)}, but ${show(gross)} − ${show(less)} = ${show(gross - less)}: mend one of them.`,
+            message: `The net price is ${show(net)}, but ${show(gross)} − ${show(less)} = ${show(gross - less)}: correct one of them.`,
           };
       }
     },
@@ -252,7 +252,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
       for (const node of elementsIn(seen.file.root).amounts) {
         const found = node.attributes.currencyID;
         if (found !== currency && !inTax.has(node))
-          yield { at: node, message: `This amount is in ${found}, the document in ${currency}: mend the currency.` };
+          yield { at: node, message: `This amount is in ${found}, the document in ${currency}: correct the currency.` };
       }
     },
   }),
@@ -289,7 +289,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
       const [tax, home] = [numberOf(invoice, 'BT-110'), numberOf(invoice, 'BT-111')];
       const opposed = tax !== null && home !== null && ((tax < 0n && home > 0n) || (tax > 0n && home < 0n));
       return faultUnless(!opposed, () => ({
-        message: 'Give the tax in the accounting currency (BT-111) the sign of the tax (BT-110).',
+        message: 'Enter the tax in the accounting currency (BT-111) the sign of the tax (BT-110).',
       }));
     },
   }),
@@ -299,7 +299,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
     test: ({ invoice }) =>
       groupsOf(invoice, 'BG-16')
         .filter((means) => ['49', '59'].includes(textOf(means, 'BT-81')) && !says(invoice, 'BT-89'))
-        .map((means) => ({ in: means, message: 'Give the mandate of the direct debit (BT-89).' })),
+        .map((means) => ({ in: means, message: 'Enter the mandate of the direct debit (BT-89).' })),
   }),
   atMostOne('PEPPOL-EN16931-R080', 'BT-11', (seen) => [seen.invoice], 'There is one project reference at most.'),
   atMostOne('PEPPOL-EN16931-R100', 'BT-128', (seen) => seen.lines, 'A line has one invoiced object at most.'),
@@ -328,7 +328,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
         if (!near(net, computed))
           yield {
             in: line,
-            message: `The line is ${show(net)}, but ${show(quantity)} × ${show(price)}${says(line, 'BT-149') ? ` ÷ ${show(base)}` : ''}${charges === 0n ? '' : ` + ${show(charges)}`}${allowances === 0n ? '' : ` − ${show(allowances)}`} = ${show(computed)}: mend one of them.`,
+            message: `The line is ${show(net)}, but ${show(quantity)} × ${show(price)}${says(line, 'BT-149') ? ` ÷ ${show(base)}` : ''}${charges === 0n ? '' : ` + ${show(charges)}`}${allowances === 0n ? '' : ` − ${show(allowances)}`} = ${show(computed)}: correct one of them.`,
           };
       }
     },
@@ -433,7 +433,7 @@ export const PEPPOL_RULES: readonly Rule[] = [
       test: (seen) =>
         seen.breakdown
           .filter((row) => textOf(row, 'BT-121').toUpperCase() === code && textOf(row, 'BT-118') !== 'E')
-          .map((row) => ({ in: row, message: `${code} belongs to category E: mend the category (BT-118).` })),
+          .map((row) => ({ in: row, message: `${code} belongs to category E: correct the category (BT-118).` })),
     }),
   ),
   peppol('PEPPOL-EN16931-P0112', {

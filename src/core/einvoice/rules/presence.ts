@@ -28,7 +28,7 @@ const inOrder = (
         if (from !== '' && until !== '' && until < from)
           yield {
             in: period,
-            message: `The period ends on ${until}, before it begins on ${from}: mend one of the two.`,
+            message: `The period ends on ${until}, before it begins on ${from}: correct one of the two.`,
           };
       }
     },
@@ -84,7 +84,7 @@ export const PRESENCE: readonly Rule[] = [
     test: function* (seen) {
       for (const payee of groupsOf(seen.invoice, 'BG-10')) {
         const name = textOf(payee, 'BT-59');
-        if (name === '') yield { in: payee, message: 'Give the Payee name (BT-59).' };
+        if (name === '') yield { in: payee, message: 'Enter the Payee name (BT-59).' };
         else if (name === textOf(seen.seller, 'BT-27'))
           yield { in: payee, message: 'The payee is the seller: leave the payee out, or name another one.' };
       }
@@ -131,7 +131,7 @@ export const PRESENCE: readonly Rule[] = [
     test: function* (seen) {
       for (const { in: card, one } of valuesOf(within('BG-16', 'BG-18')(seen), 'BT-87'))
         if (one.value.replace(/\s/g, '').length > 10)
-          yield { in: card, at: one.at, message: 'Give the last four to six digits of the card alone.' };
+          yield { in: card, at: one.at, message: 'Enter the last four to six digits of the card alone.' };
     },
   }),
   needs('BR-52', eachOf('BG-24'), 'A supporting document', 'BT-122'),
@@ -140,7 +140,7 @@ export const PRESENCE: readonly Rule[] = [
     demands: 'With an accounting currency for tax, the total tax is given in it.',
     test: ({ invoice }) =>
       faultUnless(!says(invoice, 'BT-6') || says(invoice, 'BT-111'), () => ({
-        message: `Give the total tax in ${textOf(invoice, 'BT-6')} too (BT-111).`,
+        message: `Enter the total tax in ${textOf(invoice, 'BT-6')} too (BT-111).`,
       })),
   }),
   en('BR-54', {
@@ -162,7 +162,7 @@ export const PRESENCE: readonly Rule[] = [
       for (const means of groupsOf(seen.invoice, 'BG-16')) {
         const account = groupsOf(means, 'BG-17').some((one) => says(one, 'BT-84'));
         if (CREDIT_TRANSFER.includes(textOf(means, 'BT-81')) && !account)
-          yield { in: means, message: 'Give the account to pay to (BT-84), such as an IBAN.' };
+          yield { in: means, message: 'Enter the account to pay to (BT-84), such as an IBAN.' };
       }
     },
   }),

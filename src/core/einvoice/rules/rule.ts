@@ -85,7 +85,7 @@ export function needs(
     // Faults are told one by one: a file may have more of them than anybody reads.
     test: function* (seen) {
       for (const one of groups(seen))
-        if (!anyOf.some((t) => says(one, t))) yield { in: one, message: `Give the ${names}.` };
+        if (!anyOf.some((t) => says(one, t))) yield { in: one, message: `Enter the ${names}.` };
     },
   });
 }
@@ -97,7 +97,7 @@ export function needsGroup(id: string, groups: (seen: Seen) => readonly Group[],
     demands: `${where} has the ${groupName(inner)}.`,
     test: function* (seen) {
       for (const one of groups(seen))
-        if (groupsOf(one, inner).length === 0) yield { in: one, message: `Give the ${groupName(inner)}.` };
+        if (groupsOf(one, inner).length === 0) yield { in: one, message: `Enter the ${groupName(inner)}.` };
     },
   });
 }

@@ -22,7 +22,7 @@ function addsUp(id: string, term: TermId, demands: string, parts: (seen: Seen) =
           i === 0 ? show(part) : part < 0n ? `− ${show(-part)}` : `+ ${show(part)}`,
         );
         return {
-          message: `The ${termName(term)} is ${show(stated)}, but ${shown.join(' ')} = ${show(sum)}: mend the total or its parts.`,
+          message: `The ${termName(term)} is ${show(stated)}, but ${shown.join(' ')} = ${show(sum)}: correct the total or its parts.`,
         };
       });
     },
@@ -58,7 +58,7 @@ function periodSaysADay(id: string, periods: (seen: Seen) => readonly Group[], s
         .filter((period) => !says(period, start) && !says(period, end))
         .map((period) => ({
           in: period,
-          message: 'Give the first or the last day of the period, or leave the period out.',
+          message: 'Enter the first or the last day of the period, or leave the period out.',
         })),
   });
 }
@@ -121,10 +121,10 @@ function twoDecimals([id, term]: readonly [string, TermId]): Rule {
 export const SUMS: readonly Rule[] = [
   en('BR-CO-03', {
     term: 'BT-7',
-    demands: 'The tax point is given as a day or as a code, not both.',
+    demands: 'The tax point is given as a date or as a code, not both.',
     test: ({ invoice }) =>
       faultUnless(!says(invoice, 'BT-7') || !says(invoice, 'BT-8'), () => ({
-        message: 'Give the tax point as a day (BT-7) or as a code (BT-8), not both.',
+        message: 'Enter the tax point as a date (BT-7) or as a code (BT-8), not both.',
       })),
   }),
   needs('BR-CO-04', (seen) => seen.lines, 'A line', 'BT-151'),
@@ -184,14 +184,14 @@ export const SUMS: readonly Rule[] = [
           const [base, rate] = [numberOf(row, 'BT-116') ?? 0n, numberOf(row, 'BT-119') ?? 0n];
           return {
             in: row,
-            message: `The VAT is ${textOf(row, 'BT-117')}, but ${show(base)} × ${show(rate)} % = ${show(toCents(product(base, rate) / 100n))}: mend the tax, the base or the rate.`,
+            message: `The VAT is ${textOf(row, 'BT-117')}, but ${show(base)} × ${show(rate)} % = ${show(toCents(product(base, rate) / 100n))}: correct the tax, the base or the rate.`,
           };
         }),
   }),
   en('BR-CO-18', {
     term: 'BG-23',
     demands: 'An invoice has at least one row of the VAT breakdown.',
-    test: (seen) => faultUnless(seen.breakdown.length > 0, () => ({ message: 'Give the VAT breakdown (BG-23).' })),
+    test: (seen) => faultUnless(seen.breakdown.length > 0, () => ({ message: 'Enter the VAT breakdown (BG-23).' })),
   }),
   periodSaysADay('BR-CO-19', (seen) => groupsOf(seen.invoice, 'BG-14'), 'BT-73', 'BT-74'),
   periodSaysADay('BR-CO-20', (seen) => seen.lines.flatMap((line) => groupsOf(line, 'BG-26')), 'BT-134', 'BT-135'),
@@ -216,7 +216,7 @@ export const SUMS: readonly Rule[] = [
     demands: 'When something is to be paid, there is a due date or there are payment terms.',
     test: ({ invoice }) =>
       faultUnless((numberOf(invoice, 'BT-115') ?? 0n) <= 0n || says(invoice, 'BT-9') || says(invoice, 'BT-20'), () => ({
-        message: 'Give the due date (BT-9) or the payment terms (BT-20).',
+        message: 'Enter the due date (BT-9) or the payment terms (BT-20).',
       })),
   }),
   en('BR-CO-26', {
@@ -227,7 +227,7 @@ export const SUMS: readonly Rule[] = [
         (['BT-29', 'BT-30', 'BT-31'] as const).some((id) => termsOf(seller, id).length > 0),
         () => ({
           in: seller,
-          message: 'Give an identifier (BT-29), a legal registration (BT-30) or the VAT number (BT-31) of the seller.',
+          message: 'Enter an identifier (BT-29), a legal registration (BT-30) or the VAT number (BT-31) of the seller.',
         }),
       ),
   }),
