@@ -213,7 +213,7 @@ test('a wrong invoice is corrected in one step, a double one cancelled, and the 
   await page.getByRole('button', { name: 'Cancel INV-2026-0026' }).click();
   await expect(page.getByText('Cancelled on 23 Nov 2026: Copied by mistake')).toBeVisible();
   await page.getByRole('link', { name: 'History with before and after' }).click();
-  await expect(page.getByText('cancel document: INV-2026-0026')).toBeVisible();
+  await expect(page.getByText('cancelled: INV-2026-0026')).toBeVisible();
   await page.getByRole('link', { name: 'Seals' }).click();
   await page.getByRole('button', { name: 'Verify all seals' }).click();
   await expect(page.getByRole('row', { name: /invoices 26 .*whole/ })).toBeVisible();

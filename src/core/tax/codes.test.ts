@@ -62,7 +62,7 @@ describe('workings', () => {
     const net = input('net');
     expect(explainLine(net, calculate(net), 'b').map(({ words, amount }) => [words, amount])).toEqual([
       ['1.5 × 160.00', 24000n],
-      ['less 10 %', -2400n],
+      ['discount 10 %', -2400n],
       ['net', 21600n],
       ['23 % of 1,156.00 (lines 1, 2)', 26588n],
       ['this line’s share', 4968n],

@@ -26,10 +26,12 @@ interface DraftXmlColumnProps {
 function useFocusedField(): string {
   const [field, setField] = useState('');
   useEffect(() => {
-    const look = ({ target }: FocusEvent) => {
+    const look = ({ target }: Pick<FocusEvent, 'target'>) => {
       const found = target instanceof Element ? target.closest<HTMLElement>('[data-field]')?.dataset.field : undefined;
       if (found !== undefined) setField(found);
     };
+    // The column comes a moment after it was asked for; a field may have taken the focus meanwhile.
+    look({ target: document.activeElement });
     document.addEventListener('focusin', look);
     return () => document.removeEventListener('focusin', look);
   }, []);
