@@ -50,7 +50,7 @@ test('a half-filled invoice is refused at its fields and nothing is lost', async
   await page.keyboard.press('Control+Enter');
   const checks = page.getByRole('region', { name: 'Checks' });
   await expect(checks.getByText('Choose the customer.')).toBeVisible();
-  await expect(checks.getByText(/Give a price such as 12\.50/)).toBeVisible();
+  await expect(checks.getByText(/Enter a price such as 12\.50/)).toBeVisible();
   await expect(page.getByLabel('Price, line 1')).toHaveAttribute('aria-invalid', 'true');
   await expect(page.getByLabel('Price, line 1')).toHaveValue('a lot');
   await checks.getByRole('button', { name: 'Go there' }).first().click();

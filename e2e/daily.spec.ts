@@ -258,7 +258,7 @@ test('among many documents any part of a word finds at once, views are kept, and
   await page.getByRole('button', { name: 'Columns and view…' }).click();
   await page.getByRole('checkbox', { name: 'References' }).check();
   await page.getByLabel('Save this view as').fill('Who owes');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByLabel('Saved view')).toHaveValue(/.+/);
   const csv = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as CSV' }).click();

@@ -103,7 +103,7 @@ test('what waits in the queue is taken out of it, and a file is embedded in the 
   // The way to the access point is cut: the message waits, and is tried again with the same id.
   await page.route('**/standins/access-point/send', (route) => route.abort());
   await page.getByRole('main').getByRole('link', { name: 'INV-2026-0007' }).click();
-  await page.getByText('For ourselves').click();
+  await page.getByText('Internal: tags').click();
   const chosen = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Attach a file…' }).click();
   await (await chosen).setFiles({ name: 'order.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-') });

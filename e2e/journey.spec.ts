@@ -52,8 +52,8 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await vat.getByLabel('Class, rate 2').fill('repair');
     await vat.getByLabel('From, rate 2').fill('2003-01-01');
     await vat.getByLabel('Percent, rate 2').fill('13.5');
-    await vat.getByRole('button', { name: 'Keep VAT' }).click();
-    await expect(page.getByText('VAT is kept')).toBeVisible();
+    await vat.getByRole('button', { name: 'Save VAT' }).click();
+    await expect(page.getByText('VAT is saved')).toBeVisible();
 
     await page.getByRole('link', { name: 'Tax codes' }).click();
     await page.getByRole('button', { name: 'New tax code' }).click();
@@ -125,7 +125,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await expect(margin.getByText('3 × 19.99')).toBeVisible();
     await expect(margin.getByText('Dr Receivables')).toBeVisible();
     await expect(margin.getByText(/checks passed/)).toBeVisible();
-    await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+    await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
     await expectAccessible(page, 'draft');
   });
 
@@ -134,14 +134,14 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Price mode').selectOption('gross');
     await page.getByRole('button', { name: 'Keep the prices' }).click();
     await expect(sheet.getByText('137.67').first()).toBeVisible();
-    await expect(sheet.getByText('Standard 23 on 43.88')).toBeVisible();
+    await expect(sheet.getByText('VAT 23 % on 43.88')).toBeVisible();
     await page.getByLabel('Price mode').selectOption('net');
     await page.getByRole('button', { name: 'Keep the prices' }).click();
     await expect(sheet.getByText('161.38')).toBeVisible();
   });
 
   await test.step('survive a reload: drafts keep themselves', async () => {
-    await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+    await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
     await page.getByRole('link', { name: /Draft/ }).click();
     await page.reload();
     await expect(page.getByLabel('Quantity, line 1')).toHaveValue('1.5');
@@ -228,11 +228,11 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
       .click();
     await page.getByRole('link', { name: /INV-0001/ }).click();
     await page.getByRole('button', { name: 'Record a receipt' }).click();
-    await expect(page.getByLabel('Money for INV-2026-0001')).toHaveValue('161.38');
-    await page.getByLabel('Money for INV-2026-0001').fill('999');
+    await expect(page.getByLabel('Paid on INV-2026-0001')).toHaveValue('161.38');
+    await page.getByLabel('Paid on INV-2026-0001').fill('999');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText('▲ This is more than is open on INV-2026-0001')).toBeVisible();
-    await page.getByLabel('Money for INV-2026-0001').fill('100');
+    await page.getByLabel('Paid on INV-2026-0001').fill('100');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0001' })).toBeVisible();
     await page.getByRole('link', { name: 'INV-2026-0001' }).click();
@@ -243,7 +243,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Enter');
     await expect(page.getByRole('region', { name: 'E-invoice', exact: true })).toBeVisible();
     await page.keyboard.press('Control+Enter');
-    await expect(page.getByLabel('Money for INV-2026-0001')).toHaveValue('61.38');
+    await expect(page.getByLabel('Paid on INV-2026-0001')).toHaveValue('61.38');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0002' })).toBeVisible();
     await page.getByRole('link', { name: 'INV-2026-0001' }).click();

@@ -40,7 +40,7 @@ test('arrow keys go through a list, and thousands of rows are drawn as they come
     buffer: Buffer.from(`id,name,description,unit,price,price holds,account,class,supply\n${rows.join('\n')}\n`),
   });
   await expect(page.getByText('2000 to add')).toBeVisible();
-  await page.getByRole('button', { name: /Take in/ }).click();
+  await page.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByText(/2000 added/)).toBeVisible();
   await page.goto('/setup/items');
   await page.getByRole('searchbox').fill('mark');

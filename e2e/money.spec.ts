@@ -22,14 +22,14 @@ test('five invoices are paid by two parts, with tax withheld and a discount', as
   await receiptOf(page);
   await page.getByRole('button', { name: 'All' }).click();
   // 1,000.00 at 23 % is 1,230.00: less 2 % is 24.60, less 5 % of the net is 50.00.
-  await expect(page.getByLabel('Money for INV-2026-0005')).toHaveValue('1,155.40');
+  await expect(page.getByLabel('Paid on INV-2026-0005')).toHaveValue('1,155.40');
   await expect(page.getByLabel('Withholding 5 % withheld from INV-2026-0005')).toHaveValue('50.00');
   await expect(page.getByLabel('Discount on INV-2026-0005')).toHaveValue('24.60');
   // 1,230.00 less 50.00 of the others is 1,180.00.
   await expect(page.getByRole('button', { name: 'Record 2,335.40 EUR' })).toBeVisible();
   await page.getByRole('button', { name: 'Add another payment' }).click();
   await page.getByLabel('Amount received 1').fill('2000');
-  await page.getByLabel('How 2').selectOption('cheque');
+  await page.getByLabel('Payment method 2').selectOption('cheque');
   await page.getByLabel('Cheque no. 2').fill('000117');
   await page.getByLabel('Amount received 2').fill('335.40');
   await expect(page.getByText('Unallocated')).toContainText('0.00');
@@ -68,7 +68,7 @@ test('a sum and Enter settle five invoices oldest first in few keys', async ({ p
     await press('Tab');
   await page.keyboard.type('1845');
   await press('Enter');
-  await expect(page.getByLabel('Money for INV-2026-0005')).toHaveValue('615.00');
+  await expect(page.getByLabel('Paid on INV-2026-0005')).toHaveValue('615.00');
   await press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
   expect(keys).toBeLessThanOrEqual(25);
@@ -98,7 +98,7 @@ test('a cheque comes back after its invoice was paid and its period filed', asyn
 test('a post-dated cheque covers its invoice, and stands apart until its day', async ({ page }) => {
   await openMade(page, 'one invoice');
   await receiptOf(page);
-  await page.getByLabel('How').selectOption('cheque');
+  await page.getByLabel('Payment method').selectOption('cheque');
   await page.getByLabel('Cheque no.').fill('000118');
   await page.getByLabel('Cheque date').fill('2026-12-15');
   await page.getByLabel('Amount received').fill('123');
@@ -135,8 +135,8 @@ test('a debt is written off with relief, comes into its return, and is undone', 
   await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'INV-2026-0001' }).click();
   await more(page, 'Write off…');
   const slip = page.getByRole('dialog');
-  await slip.getByRole('button', { name: 'Write it off' }).click();
-  await expect(slip.getByText(/Say why it is given up/).first()).toBeVisible();
+  await slip.getByRole('button', { name: 'Write off' }).click();
+  await expect(slip.getByText(/Enter the reason for the write-off/).first()).toBeVisible();
   await slip.getByLabel('Reason').fill('Insolvent');
   await expect(slip.getByText('Dr Bad debts')).toBeVisible();
   await expectAccessible(page, 'a write-off');
@@ -146,7 +146,7 @@ test('a debt is written off with relief, comes into its return, and is undone', 
   const toolbar = page.getByRole('toolbar', { name: 'Tax periods' });
   await expect(toolbar.getByRole('button', { name: /Nov–Dec/ })).toContainText('−23.00');
   await page.getByRole('button', { name: /^Undo written off/ }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo' }).click();
   await expect(toolbar.getByRole('button', { name: /Nov–Dec/ })).toContainText('0.00');
 });
 
@@ -177,12 +177,12 @@ test('one certificate covers three receipts, and is claimed', async ({ page }) =
     .getByLabel('Its file')
     .setInputFiles({ name: 'c118.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4') });
   await expectAccessible(page, 'a certificate');
-  await slip.getByRole('button', { name: 'Enter it' }).click();
+  await slip.getByRole('button', { name: 'Save the certificate' }).click();
   await expect(page.getByRole('region', { name: 'Certificates' })).toContainText('C-118');
   await page.getByRole('button', { name: 'Claim', exact: true }).click();
-  await slip.getByLabel('How').selectOption('refund');
+  await slip.getByLabel('Claimed by').selectOption('refund');
   await expect(slip.getByText('Cr Tax withheld by customers')).toBeVisible();
-  await slip.getByRole('button', { name: 'Claim it' }).click();
+  await slip.getByRole('button', { name: 'Claim' }).click();
   await expect(table.getByRole('row').last()).toContainText('80.00');
   await expect(page.getByRole('region', { name: 'Claims' })).toContainText('asked back');
   await expectAccessible(page, 'withholding');
@@ -198,8 +198,8 @@ test('on payment basis parts release their tax, and undoing takes it back', asyn
   await recorded(page);
   await expect(period).toContainText('7.67');
   await page.getByRole('button', { name: 'Undo INV-2026-0001' }).click();
-  await expect(page.getByRole('dialog').getByText('Cr Output tax not yet due')).toBeVisible();
-  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await expect(page.getByRole('dialog').getByText('Cr Deferred output tax')).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo' }).click();
   await expect(period).toContainText('0.00');
 });
 
@@ -229,7 +229,7 @@ test('a statement of account and a receipt print in the customer’s words', asy
   await page.goto('/receipts/list');
   await page.getByLabel('Number, customer or reference').fill('bally');
   await expect(page.getByRole('table', { name: 'Receipts' }).getByRole('row')).toHaveCount(2);
-  await page.getByLabel('Standing').selectOption('dishonoured');
+  await page.getByLabel('Status').selectOption('dishonoured');
   await expect(page.getByText('No receipt is of this kind.')).toBeVisible();
   await expectAccessible(page, 'all receipts');
 });

@@ -131,7 +131,7 @@ test('a later build is offered, loaded when the person says so, and nothing type
     await expect(other.getByRole('heading', { name: /^Return / })).toBeVisible();
     await page.keyboard.press('Alt+n');
     await page.getByLabel('Order number').fill('TYPED-BEFORE');
-    await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+    await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
     await server.stop();
     await server.start(later.folder);
 

@@ -18,7 +18,7 @@ test('money is kept on account, settles an invoice later, and is moved to anothe
   const slip = page.getByRole('dialog');
   await slip.getByLabel('Amount, EUR').fill('lots');
   await page.keyboard.press('Enter');
-  await expect(slip.getByText(/Give an amount such as 12\.50/).first()).toBeVisible();
+  await expect(slip.getByText(/Enter an amount such as 12\.50/).first()).toBeVisible();
   await slip.getByLabel('Amount, EUR').fill('2000');
   await page.keyboard.press('Enter');
   await expect(slip.getByText(/This is more than is open on/).first()).toBeVisible();
@@ -36,12 +36,12 @@ test('money is kept on account, settles an invoice later, and is moved to anothe
 
   // Moved: undone, and made with another invoice.
   await settled.getByRole('button', { name: 'Undo INV-2026-0013' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Undo it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo' }).click();
   await expect(settled.getByRole('row', { name: /INV-2026-0013/ })).toContainText('⊘ undone 23 Nov 2026');
   await page.getByRole('button', { name: 'Allocate…' }).click();
   await slip.getByLabel('Allocate to').selectOption({ label: 'INV-2026-0018, due 3 Dec 2026: 1,427.88 open' });
   await page.keyboard.press('Enter');
-  await slip.getByRole('button', { name: 'Settle it' }).click();
+  await slip.getByRole('button', { name: 'Allocate' }).click();
   await expect(settled.getByRole('row', { name: /INV-2026-0018/ })).toContainText('700.00');
   await settled.getByRole('link', { name: 'INV-2026-0018' }).click();
   await expect(page.getByRole('main').getByText(/part-paid ·/)).toBeVisible();
@@ -63,7 +63,7 @@ test('a credit note on a paid invoice settles another, and the rest is given bac
   await expect(page.getByRole('heading', { name: /Credit note/ })).toBeVisible();
   const margin = page.getByRole('complementary', { name: 'Margin' });
   await margin.getByRole('button', { name: 'Allocate…' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Settle it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Allocate' }).click();
   await expect(margin.getByRole('link', { name: /INV-2026-0022/ })).toBeVisible();
   // What is left of it is given back.
   await margin.getByRole('button', { name: 'Refund…' }).click();
@@ -73,7 +73,7 @@ test('a credit note on a paid invoice settles another, and the rest is given bac
   await expect(slip.getByText(/This is more than is open on CN-2026/).first()).toBeVisible();
   await slip.getByLabel('Amount, EUR').fill('');
   await expectAccessible(page, 'a refund');
-  await slip.getByRole('button', { name: 'Refund it' }).click();
+  await slip.getByRole('button', { name: 'Refund' }).click();
   await expect(margin.getByText(/REF-2026-0001/)).toBeVisible();
   await expect(margin.getByRole('button', { name: 'Refund…' })).toHaveCount(0);
   await margin.getByRole('link', { name: /INV-2026-0022/ }).click();

@@ -127,10 +127,10 @@ test('two tabs editing one customer: the second is told, and loses nothing of th
   await other.goto('/setup/customers/clewbay');
   await expect(other.getByLabel('Street and number')).not.toHaveValue('');
   await page.getByLabel('Street and number').fill('North Pier');
-  await page.getByRole('button', { name: /^Keep Clew/ }).click();
+  await page.getByRole('button', { name: /^Save Clew/ }).click();
   await expect(page.getByRole('heading', { name: 'Customers' })).toBeVisible();
   await other.getByLabel('City').fill('Elsewhere');
-  await other.getByRole('button', { name: /^Keep Clew/ }).click();
+  await other.getByRole('button', { name: /^Save Clew/ }).click();
   await expect(other.getByText('Another tab has changed this in the meantime.')).toBeVisible();
   await other.reload();
   await expect(other.getByLabel('Street and number')).toHaveValue('North Pier');
@@ -152,7 +152,7 @@ test('the way back after issuing leads to the document, not to a ghost of its dr
 test('words typed in the last moment before a page closes are there when it opens again', async ({ page }) => {
   await openSample(page);
   await writeInvoice(page);
-  await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+  await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
   // The database answers no more: what is typed now can only be kept beside it.
   await page.evaluate(() => {
     IDBObjectStore.prototype.put = () => {
@@ -163,7 +163,7 @@ test('words typed in the last moment before a page closes are there when it open
   await page.reload();
   await expect(page.getByLabel('Order number')).toHaveValue('LAST-WORDS');
   await page.getByLabel('Buyer reference').fill('R-1');
-  await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+  await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Order number')).toHaveValue('LAST-WORDS');
 });
@@ -175,10 +175,10 @@ test('a disk that is full keeps nothing halfway, says so, and goes on when there
   await browser.send('Storage.overrideQuotaForOrigin', { origin: new URL(page.url()).origin, quotaSize: 6e6 });
   await buildSample(page);
   await writeInvoice(page);
-  await expect(page.getByRole('status').getByText(/^kept/)).toBeVisible();
+  await expect(page.getByRole('status').getByText(/^saved/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
-  await page.getByText('For ourselves').click();
+  await page.getByText('Internal: tags').click();
   const attach = async (name: string, size: number) => {
     const chosen = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Attach a file…' }).click();
@@ -218,7 +218,7 @@ test.describe('a worker that does not start says so, and the next try', () => {
   test('proves the period', async ({ page }) => {
     await openSample(page);
     await page.keyboard.press('Alt+4');
-    const proof = page.getByRole('region', { name: /^Proof/ });
+    const proof = page.getByRole('region', { name: /^Reconciliation/ });
     await expect(proof.getByText('They do not agree:')).toBeVisible();
     await killWorkers(page);
     await page.getByRole('button', { name: /filed/ }).first().click();

@@ -38,7 +38,7 @@ test('a sale at the counter: prices include tax, and the paper says what the scr
   // 62.00 without tax is 70.37 with 13.5 % inside.
   await expect(page.getByLabel('Price, line 1')).toHaveValue('70.37');
   await expect(page.getByRole('complementary').getByText('70.37 holds 13.5 % (line 1)')).toBeVisible();
-  await expect(sheet(page).getByText('Reduced 13.5 on 62.00')).toBeVisible();
+  await expect(sheet(page).getByText('VAT 13.5 % on 62.00')).toBeVisible();
   const heading = await issue(page);
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -125,7 +125,7 @@ test('a new item is made from a line without leaving it', async ({ page }) => {
   await expectAccessible(page, 'slip over a draft');
   await slip.getByLabel('Price, EUR').fill('a lot');
   await slip.getByRole('button', { name: 'Save the item' }).click();
-  await expect(slip.getByText(/Give a price such as 12\.50/)).toBeVisible();
+  await expect(slip.getByText(/Enter a price such as 12\.50/)).toBeVisible();
   await slip.getByLabel('Price, EUR').fill('45.5');
   await slip.getByRole('button', { name: 'Save the item' }).press('Enter');
   await expect(page.getByLabel('Price, line 1')).toHaveValue('45.5');
@@ -179,16 +179,16 @@ test('money is spread oldest first, and what is left over is said', async ({ pag
   await expect(page.getByText('97,975.26')).toBeVisible();
   await page.getByLabel('Amount received').fill('1,500.00');
   await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Money for INV-2026-0013')).toHaveValue('595.86');
-  await expect(page.getByLabel('Money for INV-2026-0018')).toHaveValue('904.14');
-  await page.getByLabel('Money for INV-2026-0018').fill('some');
+  await expect(page.getByLabel('Paid on INV-2026-0013')).toHaveValue('595.86');
+  await expect(page.getByLabel('Paid on INV-2026-0018')).toHaveValue('904.14');
+  await page.getByLabel('Paid on INV-2026-0018').fill('some');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText(/Give an amount such as 12\.50/)).toBeVisible();
+  await expect(page.getByText(/Enter an amount such as 12\.50/)).toBeVisible();
   // More settled than came is said, and nothing else is recorded in its place.
-  await page.getByLabel('Money for INV-2026-0018').fill('905.00');
+  await page.getByLabel('Paid on INV-2026-0018').fill('905.00');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/1,500\.00 was received, but 1,500\.86 is settled/)).toBeVisible();
-  await page.getByLabel('Money for INV-2026-0018').fill('904.14');
+  await page.getByLabel('Paid on INV-2026-0018').fill('904.14');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
   const settled = page.getByRole('table', { name: 'Allocations' });

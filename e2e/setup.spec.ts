@@ -14,14 +14,14 @@ test('a rate from a later day is used from its tax point on, and not before', as
     .getByLabel(/^Percent, rate/)
     .last()
     .fill('a quarter');
-  await vat.getByRole('button', { name: 'Keep VAT' }).click();
+  await vat.getByRole('button', { name: 'Save VAT' }).click();
   await expect(vat.getByText('Enter a percentage such as 23 or 13.5.')).toBeVisible();
   await vat
     .getByLabel(/^Percent, rate/)
     .last()
     .fill('25');
-  await vat.getByRole('button', { name: 'Keep VAT' }).click();
-  await expect(page.getByText('VAT is kept')).toBeVisible();
+  await vat.getByRole('button', { name: 'Save VAT' }).click();
+  await expect(page.getByText('VAT is saved')).toBeVisible();
   await page.goto('/setup/tax-codes');
   await expect(page.getByRole('row', { name: /IE-S/ })).toContainText('25 %');
   await page.goto('/sales');
@@ -33,7 +33,7 @@ test('a rate from a later day is used from its tax point on, and not before', as
   await expect(margin.getByText(/the set-up now says 25 %/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
-  await margin.getByRole('button', { name: 'Take the new rate' }).first().click();
+  await margin.getByRole('button', { name: 'Use the new rate' }).first().click();
   await expect(margin.getByText('25 % of 1,156.00 (lines 1, 2)')).toBeVisible();
   await page.getByLabel('Tax point').fill('2026-11-19');
   await page.getByLabel('Tax point').press('Enter');
@@ -59,7 +59,7 @@ test('exempt without words, a code made twice, and a rate that documents rest on
   await page.goto('/setup/jurisdictions/IE');
   const vat = page.getByRole('region', { name: 'VAT of Ireland' });
   await vat.getByRole('button', { name: 'Remove rate 1' }).click();
-  await vat.getByRole('button', { name: 'Keep VAT' }).click();
+  await vat.getByRole('button', { name: 'Save VAT' }).click();
   await expect(vat.getByText(/Documents use the rate of/)).toBeVisible();
 });
 
@@ -74,7 +74,7 @@ test('customers and items are found by any part, changed, and refused when half-
   await page.getByRole('link', { name: 'Inishmaan Shellfish' }).click();
   await page.getByLabel('Terms').fill('soon');
   await page.getByLabel('Street and number').fill('');
-  await page.getByRole('button', { name: /^Keep Inishmaan/ }).click();
+  await page.getByRole('button', { name: /^Save Inishmaan/ }).click();
   await expect(page.getByText('Enter terms as 30d, eom+10d, 30% 0d + 70% 30d, or 30d, 2% 10d.')).toBeVisible();
   await expect(page.getByText('Enter the street or place.')).toBeVisible();
   await page.getByLabel('Terms').fill('2w');
@@ -98,7 +98,7 @@ test('a registration in use keeps its frequency and its first period', async ({ 
   await openSample(page);
   await page.goto('/setup/registrations/ie-vat');
   await page.getByLabel('Return frequency').selectOption('monthly');
-  await page.getByRole('button', { name: /^Keep Ireland/ }).click();
+  await page.getByRole('button', { name: /^Save Ireland/ }).click();
   await expect(page.getByText(/This can't change any more/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Return frequency')).toHaveValue('two-monthly');

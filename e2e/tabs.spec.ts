@@ -19,7 +19,7 @@ test('two tabs issuing at the same time get different, consecutive numbers', asy
     await expect(tab.getByLabel('Issue date')).toBeFocused();
     await typeCells(tab, '', '', '', '', reference);
     await typeCells(tab, 'Two tabs', '', '10', '', '');
-    await expect(tab.getByRole('status').getByText(/^kept/)).toBeVisible();
+    await expect(tab.getByRole('status').getByText(/^saved/)).toBeVisible();
   }
   // Both promise the same number; only one can have it.
   await expect(page.getByRole('button', { name: 'Issue INV-2026-0025' })).toBeVisible();
@@ -44,7 +44,7 @@ test('a draft changed in another tab is not overwritten, and can be loaded again
   await onTheDay(other);
   await other.goto(page.url());
   await other.getByLabel('Buyer reference').fill('THEIRS');
-  await expect(other.getByRole('status').getByText(/^kept/)).toBeVisible();
+  await expect(other.getByRole('status').getByText(/^saved/)).toBeVisible();
   await page.getByLabel('Order number').fill('MINE');
   await expect(page.getByText('Another tab has changed this in the meantime.')).toBeVisible();
   await page.getByRole('button', { name: 'Reload it' }).click();

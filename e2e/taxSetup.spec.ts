@@ -170,9 +170,9 @@ test('a business in three regimes sets all of it up on screen, and each return s
     await expect(sheet.getByText('Seattle, 10.35 % on 129.99')).toBeVisible();
     await expect(sheet.getByText('143.44').first()).toBeVisible();
     await sell(page, 'Halifax Buoys', '200');
-    await expect(sheet.getByText('Nova Scotia, 14 % on 200.00')).toBeVisible();
+    await expect(sheet.getByText('HST 14 % on 200.00')).toBeVisible();
     await sell(page, 'Claddagh Boats', '100');
-    await expect(sheet.getByText('Standard 23 on 100.00')).toBeVisible();
+    await expect(sheet.getByText('VAT 23 % on 100.00')).toBeVisible();
   });
 
   await test.step('each return shows just its own, by jurisdiction', async () => {
@@ -204,7 +204,7 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   // A number whose digits end in 99 finds the simulated registry down.
   await page.goto('/setup/customers/ballyvaughan');
   await page.getByLabel('Tax number, tax number 1').fill('IE8100199E');
-  await page.getByRole('button', { name: /^Keep Ballyvaughan/ }).click();
+  await page.getByRole('button', { name: /^Save Ballyvaughan/ }).click();
   await page.getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
   await numbers.getByRole('button', { name: /^Verify/ }).click();
   await expect(numbers.getByText(/the registry did not answer/)).toBeVisible();
@@ -215,8 +215,8 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   const slip = page.getByRole('dialog', { name: 'New certificate' });
   await slip.getByLabel('Number of the certificate').fill('WA-77');
   await slip.getByLabel('Jurisdiction that gave it').selectOption('US-WA-SANJUAN');
-  await slip.getByLabel('First day').fill('2026-11-01');
-  await slip.getByLabel('Last day').fill('2026-12-15');
+  await slip.getByLabel('Valid from').fill('2026-11-01');
+  await slip.getByLabel('Valid until').fill('2026-12-15');
   await slip.getByRole('button', { name: 'Save the certificate' }).click();
   await expect(slip.getByText('Enter the reason, such as research institution.')).toBeVisible();
   await slip.getByLabel('Reason').fill('harbour safety');
@@ -240,7 +240,7 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   const margin = page.getByRole('complementary', { name: 'Margin' });
   await page.getByLabel('Price, line 1').focus();
   await expect(margin.getByText(/the set-up now says 6\.5 %/)).toBeVisible();
-  await margin.getByRole('button', { name: 'Take the new rate' }).click();
+  await margin.getByRole('button', { name: 'Use the new rate' }).click();
   await expect(page.getByRole('main').getByText('San Juan Islands, 6.5 % on 620.00')).toBeVisible();
   await page.keyboard.press('Control+Enter');
   const asked = page.getByRole('dialog').getByRole('button', { name: /^Issue INV/ });
@@ -333,7 +333,7 @@ test('prices: a list that holds the tax, a typed total, and a switch that keeps 
   await page.getByRole('link', { name: 'Customers' }).click();
   await page.getByRole('link', { name: 'Clew Bay Salmon Co-op' }).click();
   await page.getByLabel('Price list').selectOption({ label: 'Harbours' });
-  await page.getByRole('button', { name: /^Keep Clew Bay/ }).click();
+  await page.getByRole('button', { name: /^Save Clew Bay/ }).click();
   await expect(page.getByRole('heading', { name: 'Customers' })).toBeVisible();
   await page.keyboard.press('Alt+2');
   await expect(page.getByRole('heading', { name: 'Sales', exact: true })).toBeVisible();
@@ -355,7 +355,7 @@ test('prices: a list that holds the tax, a typed total, and a switch that keeps 
   await page.getByLabel('Price mode').selectOption('gross');
   await page.getByRole('button', { name: 'Keep what the customer pays' }).click();
   await expect(page.getByLabel('Price, line 1')).toHaveValue('1500');
-  await expect(sheet.getByText('Standard 23 on 1,219.51')).toBeVisible();
+  await expect(sheet.getByText('VAT 23 % on 1,219.51')).toBeVisible();
 });
 
 test('tables go out as CSV and come in with a preview; a wrong row is named and nothing is taken', async ({ page }) => {

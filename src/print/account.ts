@@ -3,7 +3,7 @@ import { PLAIN_STYLE } from '@/core/documents/style';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money';
-import { type Address, addressLines } from '@/core/parties/address';
+import type { Address } from '@/core/parties/address';
 import type { Business } from '@/core/parties/business';
 import { writeIban } from '@/core/parties/iban';
 import {
@@ -68,8 +68,8 @@ function pageOf({ business, customer, style = PLAIN_STYLE }: AccountHead, write:
     stampLine: '',
     number,
     currency,
-    seller: [business.name, ...addressLines(business.address), business.phone, business.email].filter(Boolean),
-    buyer: [customer.name, ...addressLines(customer.address)],
+    seller: [business.name, ...write.address(business.address), business.phone, business.email].filter(Boolean),
+    buyer: [customer.name, ...write.address(customer.address)],
     facts,
     columns,
     valueHead: columns.at(-1)?.head ?? '',

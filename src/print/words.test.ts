@@ -37,7 +37,7 @@ describe('a printed invoice', () => {
       expect.arrayContaining([
         'Corran Point Instruments Ltd (sample)',
         'Dock Road',
-        'Tax number IE7654321G',
+        'VAT no. IE7654321G',
         'Company number 000000',
       ]),
     );
@@ -46,8 +46,8 @@ describe('a printed invoice', () => {
       'Pier Road',
       'H91 X0X1 Ballyvaughan',
       'Co. Clare',
-      'IE',
-      'Tax number IE8100234D',
+      'Ireland',
+      'VAT no. IE8100234D',
     ]);
   });
   test('has its facts, and only those that were given', () => {
@@ -82,7 +82,7 @@ describe('a printed invoice', () => {
       quantity: '1.5 day',
       price: '1,160.00',
       less: '10 %',
-      tax: 'Standard 23',
+      tax: 'VAT 23 %',
       value: '1,566.00',
       supplied: '',
       running: '1,566.00',
@@ -95,7 +95,7 @@ describe('a printed invoice', () => {
   test('adds up net, tax by code, and the total', () => {
     expect(pageOf({ lines: [lineOf(), lineOf({ price: '6', taxCode: 'IE-Z' })] }).totals).toEqual([
       ['Net', '106.00'],
-      ['Standard 23 on 100.00', '23.00'],
+      ['VAT 23 % on 100.00', '23.00'],
       ['Zero on 6.00', '0.00'],
       ['Total', '129.00'],
     ]);

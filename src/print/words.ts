@@ -1,15 +1,16 @@
 import type { Content, ContentLine } from '@/core/documents/content';
 import type { StyleColumn, StylePart } from '@/core/documents/style';
 import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
+import { namedTaxes, taxRows } from '@/core/documents/taxRows';
 import type { IsoDate } from '@/core/kernel/date';
 import { ratioOf } from '@/core/kernel/decimal';
 import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { share } from '@/core/kernel/share';
-import { addressLines } from '@/core/parties/address';
 import { writeIban } from '@/core/parties/iban';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
+import { lawTitle, taxNumberWords } from './wording/lawNames';
 import { fill, type Variant, type Wording } from './wording/wording';
 import { Writer } from './writer';
 
@@ -102,10 +103,16 @@ export interface Received {
 }
 
 /** The document's own title. */
-export function titleOf(content: Pick<Content, 'kind' | 'paidBy'>, variant: Variant, wording: Wording): string {
+export function titleOf(
+  content: Pick<Content, 'kind' | 'paidBy' | 'seller' | 'taxes'>,
+  variant: Variant,
+  wording: Wording,
+): string {
   if (variant === 'delivery-note') return wording.deliveryNote;
   if (variant === 'receipt') return wording.receipt;
-  return content.kind === 'invoice' && content.paidBy !== undefined ? wording.cashSale : wording.titles[content.kind];
+  const own =
+    content.kind === 'invoice' && content.paidBy !== undefined ? wording.cashSale : wording.titles[content.kind];
+  return lawTitle(content, wording) ?? own;
 }
 
 function factsOf(
@@ -140,7 +147,7 @@ function factsOf(
     [wording.salesperson, leaveOut.has('salesperson') ? '' : content.salesperson],
     [
       wording.deliveredTo,
-      content.delivery && !leaveOut.has('delivery') ? addressLines(content.delivery).join(', ') : undefined,
+      content.delivery && !leaveOut.has('delivery') ? write.address(content.delivery).join(', ') : undefined,
     ],
     [wording.carrier, content.carrier],
     [wording.tracking, content.tracking],
@@ -149,7 +156,14 @@ function factsOf(
 }
 
 function linesOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedLine[] {
-  const taxName = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
+  const taxes = new Map(
+    content.taxes.map((tax) => [
+      tax.code,
+      namedTaxes(tax)
+        .map((one) => write.tax(one))
+        .join(' + '),
+    ]),
+  );
   let running = NOTHING;
   const lessOf = ({ discount }: ContentLine): string => {
     if (discount === undefined) return '';
@@ -166,7 +180,7 @@ function linesOf(content: Content, figures: CalcResult, write: Writer): readonly
       quantity: `${write.number(line.quantity)} ${write.unit(line.unit)}`,
       price: write.price(line.unitPrice),
       less: lessOf(line),
-      tax: taxName(line.tax),
+      tax: taxes.get(line.tax) ?? line.tax,
       value: value === undefined ? '' : write.money(value),
       running: write.money(running),
     };
@@ -208,7 +222,6 @@ function columnsOf(
 function totalsOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedFact[] {
   const { wording } = write;
   const { totals } = figures;
-  const taxName = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
   const adjusted = (content.adjustments ?? []).map(({ id, text, percent }): PrintedFact => {
     const parts = figures.adjustments.filter((part) => part.id === id);
     const words = percent === undefined ? text : `${text}, ${write.number(percent)} %`;
@@ -217,10 +230,10 @@ function totalsOf(content: Content, figures: CalcResult, write: Writer): readonl
   return [
     ...adjusted,
     [wording.net, write.money(totals.net)],
-    ...figures.groups.map(
-      (group): PrintedFact => [
-        fill(wording.taxOn, { tax: taxName(group.tax), base: write.money(group.net) }),
-        write.money(group.taxAmount),
+    ...taxRows(content.taxes, figures.groups).map(
+      (row): PrintedFact => [
+        fill(wording.taxOn, { tax: write.tax(row), base: write.money(row.base) }),
+        write.money(row.amount),
       ],
     ),
     ...(totals.rounding === 0n ? [] : [[wording.rounded, write.money(totals.rounding)] as const]),
@@ -229,10 +242,11 @@ function totalsOf(content: Content, figures: CalcResult, write: Writer): readonl
 }
 
 function withheldOf(content: Content, figures: CalcResult, write: Writer): readonly PrintedFact[] {
-  if (figures.withholding.length === 0) return [];
+  const withheld = figures.withholding.filter(({ amount }) => amount !== NOTHING);
+  if (withheld.length === 0) return [];
   const nameOf = (id: string) => content.withholding?.find((type) => type.id === id)?.name ?? id;
   return [
-    ...figures.withholding.map(
+    ...withheld.map(
       (part): PrintedFact => [
         fill(write.wording.taxOn, { tax: nameOf(part.id), base: write.money(part.base) }),
         write.money(negated(part.amount)),
@@ -333,7 +347,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   const transferred = payable && content.debit === undefined;
   const code = transferred && style.payment !== 'account' ? paymentCode(content, figures) : null;
   const title = titleOf(content, variant, wording);
-  const shipTo = goods && content.delivery !== undefined ? addressLines(content.delivery) : addressLines(buyer.address);
+  const shipTo = write.address(goods && content.delivery !== undefined ? content.delivery : buyer.address);
+  const numberOf = (number: string, country: string) => taxNumberWords(number, country, content.taxPoint, wording);
   return {
     language: wording.language,
     title:
@@ -345,8 +360,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     currency,
     seller: [
       seller.name,
-      ...addressLines(seller.address),
-      fill(wording.taxNumber, { number: seller.taxNumber }),
+      ...write.address(seller.address),
+      seller.taxNumber && numberOf(seller.taxNumber, seller.taxCountry ?? seller.address.country),
       ...(seller.legalId && !leaveOut.has('companyNumber')
         ? [fill(wording.companyNumber, { number: seller.legalId })]
         : []),
@@ -357,7 +372,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
       buyer.name,
       ...(buyer.contact === undefined ? [] : [fill(wording.attention, { name: buyer.contact })]),
       ...shipTo,
-      ...(buyer.taxNumber ? [fill(wording.taxNumber, { number: buyer.taxNumber })] : []),
+      ...(buyer.taxNumber ? [numberOf(buyer.taxNumber, buyer.address.country)] : []),
     ],
     facts: factsOf(content, write, leaveOut, payable),
     columns,

@@ -1,8 +1,12 @@
+import type { NamedTax } from '@/core/documents/taxRows';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
+import { type Address, addressLines } from '@/core/parties/address';
 import { wordingOf } from './wording';
+import { countryName } from './wording/countries';
+import { taxNameIn } from './wording/lawNames';
 import { fill, type Wording } from './wording/wording';
 
 /** Writes days, figures and words in one language. */
@@ -35,6 +39,19 @@ export class Writer {
 
   price(value: Parameters<typeof showPrice>[0]): string {
     return this.shown(showPrice(value, this.currency));
+  }
+
+  /** An address as it stands on paper. */
+  address(address: Address): readonly string[] {
+    return addressLines(address, (code) => countryName(code, this.wording.language));
+  }
+
+  /** A tax by its name in this language, with its percent; what nothing is charged on by what it is. */
+  tax({ name, percent, family, category }: NamedTax): string {
+    const { wording } = this;
+    if (percent !== '') return `${taxNameIn(name, wording)} ${this.number(percent)} %`;
+    // In English a code is called what the bookkeeper calls it.
+    return family === '' && wording.language !== 'en' ? wording.categories[category] : name;
   }
 
   unit(code: string): string {

@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
-import type { FrozenWithholding, HomeRate } from '@/core/documents/content';
+import type { FrozenTax, FrozenWithholding, HomeRate } from '@/core/documents/content';
+import { namedTaxWords, taxRows } from '@/core/documents/taxRows';
 import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
-import { type Minor, negated, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, negated, total } from '@/core/kernel/money';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { TotalKey } from '@/core/tax/explainTotal';
@@ -11,7 +12,7 @@ import { Money } from '@/ui/Money';
 interface TotalsProps {
   readonly figures: CalcResult;
   readonly currency: Currency;
-  readonly nameOf: (code: string) => string;
+  readonly taxes: readonly FrozenTax[];
   /** Words for allowances and charges, by id. */
   readonly adjustmentName: (id: string) => string;
   /** Names of what customers withhold, by type. */
@@ -24,6 +25,8 @@ interface TotalsProps {
 
 interface RowProps {
   readonly at: TotalKey;
+  /** What it is among rows that open the same workings; `at` unless it is given. */
+  readonly id?: string;
   readonly words: ReactNode;
   readonly amount: Minor;
   readonly look?: string;
@@ -32,11 +35,12 @@ interface RowProps {
 
 /** Allowances and charges, net, tax by code with its base, and the total under its double rule; each opens its workings. */
 export function Totals(props: TotalsProps) {
-  const { figures, currency, nameOf, adjustmentName, withholding, home, focus, onFocus } = props;
+  const { figures, currency, taxes, adjustmentName, withholding, home, focus, onFocus } = props;
   const { totals } = figures;
+  const withheld = figures.withholding.filter(({ amount }) => amount !== NOTHING);
   const withheldName = (id: string) => withholding.find((type) => type.id === id)?.name ?? id;
-  const row = ({ at, words, amount, look = '', withCode = false }: RowProps) => (
-    <div key={at} className={`flex items-baseline justify-between px-1.5 py-0.5 ${look}`}>
+  const row = ({ at, id = at, words, amount, look = '', withCode = false }: RowProps) => (
+    <div key={id} className={`flex items-baseline justify-between px-1.5 py-0.5 ${look}`}>
       <dt>{words}</dt>
       <dd>
         <button
@@ -57,11 +61,12 @@ export function Totals(props: TotalsProps) {
     <dl className="mt-4 ml-auto w-[330px]">
       {adjusted.map((id) => row({ at: `adjustment:${id}`, words: adjustmentName(id), amount: adjustedBy(id) }))}
       {row({ at: 'net', words: 'Net', amount: totals.net })}
-      {figures.groups.map((group) =>
+      {taxRows(taxes, figures.groups).map(({ code, family, base, amount, ...named }) =>
         row({
-          at: `group:${group.tax}`,
-          words: `${nameOf(group.tax)} on ${showMoney(group.net, currency)}`,
-          amount: group.taxAmount,
+          id: `${code}:${family}`,
+          at: `group:${code}`,
+          words: `${namedTaxWords(named)} on ${showMoney(base, currency)}`,
+          amount,
         }),
       )}
       {totals.rounding !== 0n && row({ at: 'rounding', words: 'Cash rounding', amount: totals.rounding })}
@@ -72,14 +77,14 @@ export function Totals(props: TotalsProps) {
         look: 'sum-rule mt-1 py-1 font-semibold text-lg',
         withCode: true,
       })}
-      {figures.withholding.map((part) =>
+      {withheld.map((part) =>
         row({
           at: `withheld:${part.id}`,
           words: `${withheldName(part.id)} on ${showMoney(part.base, currency)}`,
           amount: negated(part.amount),
         }),
       )}
-      {figures.withholding.length > 0 &&
+      {withheld.length > 0 &&
         row({ at: 'expected', words: 'Net of withholding', amount: totals.expectedCash, look: 'border-rule border-t' })}
       {home !== undefined && figures.home !== undefined && (
         <div className="flex items-baseline justify-between px-1.5 pt-1 text-soft text-sm">

@@ -1,4 +1,5 @@
 import type { FrozenTax, FrozenWithholding } from '@/core/documents/content';
+import { taxLabel } from '@/core/documents/taxRows';
 import type { TotalKey, TotalNames } from '@/core/tax/explainTotal';
 import { componentNames } from '../shared/MarginNotes';
 
@@ -11,7 +12,7 @@ interface Named {
 
 /** What the parts of a document are called in its workings. */
 export function totalNames({ taxes, lines, adjustments, withholding }: Named): TotalNames {
-  const taxNames = new Map(taxes.map((tax) => [tax.code, tax.name]));
+  const taxNames = new Map(taxes.map((tax) => [tax.code, taxLabel(tax)]));
   const accounts = new Map([...lines, ...adjustments].map(({ id, account }) => [id, account]));
   const texts = new Map(adjustments.map(({ id, text }) => [id, text]));
   return {

@@ -120,7 +120,7 @@ export function CertificateDialog({ withheld, onClose }: CertificateDialogProps)
           </>
         )}
         <SlipFoot
-          label="Enter it"
+          label="Save the certificate"
           busy={busy || pairs.length === 0}
           general={general}
           leave="Not now"

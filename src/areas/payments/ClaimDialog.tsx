@@ -93,7 +93,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
           </>
         )}
         <SlipFoot
-          label="Claim it"
+          label="Claim"
           busy={busy || types.length === 0}
           general={general}
           leave="Not now"

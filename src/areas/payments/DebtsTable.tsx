@@ -85,7 +85,7 @@ export function DebtsTable(props: DebtsTableProps) {
           <label className="flex cursor-pointer gap-1.5">
             <input
               type="checkbox"
-              aria-label={`Settle ${number}`}
+              aria-label={`Allocate to ${number}`}
               className="mt-[3px] accent-rust"
               checked={(rows[id]?.money ?? '') !== ''}
               onChange={(event) => onTick(debt, event.target.checked)}
@@ -131,7 +131,7 @@ export function DebtsTable(props: DebtsTableProps) {
       cell: (debt) => (
         <Cell
           isMoney
-          label={`Money for ${debt.document.number}`}
+          label={`Paid on ${debt.document.number}`}
           value={rowFor(debt).money}
           error={errorAt(debt.document.id, 'money')}
           onType={(text) => onType(debt, 'money', text)}

@@ -45,7 +45,7 @@ export function PartsGrid(props: PartsGridProps) {
         return (
           <div key={part.id} className="flex items-start gap-x-3">
             <ChoiceField
-              label={`How${called}`}
+              label={`Payment method${called}`}
               className="w-[96px]"
               options={PAYMENT_METHODS.map((m) => [m, m] as const)}
               value={part.method}

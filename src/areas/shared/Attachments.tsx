@@ -29,7 +29,7 @@ export function Attachments({
   const add = async (file: File | undefined) => {
     if (file === undefined) return;
     setFault('');
-    if (file.size > LARGEST_ATTACHMENT) return setFault(`“${file.name}” is larger than 10 MiB. Keep a smaller one.`);
+    if (file.size > LARGEST_ATTACHMENT) return setFault(`“${file.name}” is larger than 10 MiB. Choose a smaller one.`);
     if (before !== undefined && !(await before())) return;
     try {
       const result = await act(attachFile, {

@@ -134,7 +134,7 @@ export function ChecksNote({ findings, holding, by, wayTo }: ChecksNoteProps) {
                 {finding.message}{' '}
                 {go !== null && (
                   <button type="button" className="cursor-pointer underline underline-offset-2" onClick={go}>
-                    {finding.field === 'held' ? 'Take the new rate' : 'Go there'}
+                    {finding.field === 'held' ? 'Use the new rate' : 'Go there'}
                   </button>
                 )}{' '}
                 {finding.rule !== '' && (

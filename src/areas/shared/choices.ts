@@ -8,12 +8,13 @@ type Choices = readonly (readonly [string, string])[];
 
 const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
 
+/** A country by its name on screen. */
+export const countryName = (code: string): string => (code === '' ? '' : (countryNames.of(code) ?? code));
+
 /** Countries by name. */
 export const COUNTRY_CHOICES: Choices = [
   ['', 'choose…'] as const,
-  ...COUNTRIES.map((code) => [code, countryNames.of(code) ?? code] as const).sort((a, b) =>
-    a[1].localeCompare(b[1], 'en'),
-  ),
+  ...COUNTRIES.map((code) => [code, countryName(code)] as const).sort((a, b) => a[1].localeCompare(b[1], 'en')),
 ];
 
 export const CURRENCY_CHOICES: Choices = CURRENCIES.map((code) => [code, code] as const);

@@ -16,7 +16,7 @@ import { type Registration, registrationSchema } from '@/core/tax/registration';
 import { begin } from '@/store/setup/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { AddressFields } from '../shared/AddressFields';
-import { CURRENCY_CHOICES } from '../shared/choices';
+import { CURRENCY_CHOICES, countryName } from '../shared/choices';
 import { FormFoot } from '../shared/FormFoot';
 import { RegistrationFields } from '../shared/RegistrationFields';
 import { useRecordForm } from '../shared/useActionForm';
@@ -61,8 +61,6 @@ const begunOf = (value: Begun): Begun => ({
   },
 });
 
-const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
-
 function beginningOf(value: Begun): Beginning {
   const { business, registration } = begunOf(value);
   const first = packsFor(value);
@@ -91,9 +89,7 @@ function oneRate({ registration, standardRate }: Begun): Omit<Beginning, 'busine
     source: '',
   });
   return {
-    jurisdictions: [
-      { id: country, name: countryNames.of(country) ?? country, kind: 'country', code: country, parentId: '' },
-    ],
+    jurisdictions: [{ id: country, name: countryName(country), kind: 'country', code: country, parentId: '' }],
     taxes: [
       {
         id: taxId,

@@ -202,7 +202,7 @@ export function TaxScreen() {
         </div>
       </Sheet>
       <Margin>
-        <Note title={`Proof — ${name}`}>
+        <Note title={`Reconciliation — ${name}`}>
           <ProofNote proof={proof} currency={currency} />
         </Note>
       </Margin>

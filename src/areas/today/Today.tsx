@@ -180,7 +180,7 @@ export function Today() {
                 path={routes.draft(draft.id)}
                 words={`Draft for ${customer || 'no customer yet'}`}
                 detail={[draft.buyerReference, draft.orderNumber].filter(Boolean).join(', ')}
-                figure={<span className="text-soft">kept {writeDay(dayOf(draft.savedAt))}</span>}
+                figure={<span className="text-soft">saved {writeDay(dayOf(draft.savedAt))}</span>}
               />
             ))}
           </ul>

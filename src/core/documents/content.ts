@@ -27,6 +27,8 @@ export interface FrozenSeller {
   readonly email: string;
   readonly phone: string;
   readonly taxNumber: string;
+  /** Country of the registration the number is of, ISO 3166-1; missing in books of version 7 and before. */
+  readonly taxCountry?: string;
   readonly iban: string;
   readonly bic: string;
   readonly endpoint: Endpoint;

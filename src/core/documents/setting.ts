@@ -41,7 +41,8 @@ export function registrationFor(setting: Pick<Setting, 'setup'>, registrationId:
 /** The seller's details as they go into a document. */
 export function freezeSeller(business: Business, registration: Registration): FrozenSeller {
   const { name, address, legalId, email, phone, iban, bic, endpoint } = business;
-  return { name, address, legalId, email, phone, iban, bic, endpoint, taxNumber: registration.number };
+  const { number: taxNumber, country: taxCountry } = registration;
+  return { name, address, legalId, email, phone, iban, bic, endpoint, taxNumber, taxCountry };
 }
 
 /** The customer's details as they go into a document. */

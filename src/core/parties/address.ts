@@ -20,8 +20,13 @@ export const addressSchema = yup.object({
   country: countryCode(),
 });
 
-/** The address as lines for a letter, country code last. */
-export function addressLines({ street, city, region, postalCode, country }: Address): string[] {
+/** The address as lines for a letter, the country last, by the name that `countryName` gives its code. */
+export function addressLines(
+  { street, city, region, postalCode, country }: Address,
+  countryName: (code: string) => string,
+): string[] {
   const town = [postalCode, city].filter(Boolean).join(' ');
-  return [...street.split('\n'), town, region, country].map((line) => line.trim()).filter(Boolean);
+  return [...street.split('\n'), town, region, country && countryName(country)]
+    .map((line) => line.trim())
+    .filter(Boolean);
 }

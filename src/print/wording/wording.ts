@@ -1,4 +1,5 @@
 import type { DocumentKind } from '@/core/documents/kinds';
+import type { Category } from '@/core/tax/calcTypes';
 
 /** What a printed document is: itself, a note that goes with the goods, or a receipt. */
 export type Variant = 'document' | 'delivery-note' | 'receipt';
@@ -14,6 +15,8 @@ export interface Wording {
   readonly thousands: string;
   readonly decimal: string;
   readonly titles: Readonly<Record<DocumentKind, string>>;
+  /** Across each page of a draft. */
+  readonly draft: string;
   /** Across each page of a cancelled document, and the line that says when and why. */
   readonly cancelled: string;
   readonly cancelledOn: string;
@@ -68,7 +71,13 @@ export interface Wording {
   readonly scan: string;
   readonly slip: string;
   readonly payer: string;
+  /** What a tax number is called, and one of the union’s. */
   readonly taxNumber: string;
+  readonly vatNumber: string;
+  /** The tax of the union. */
+  readonly vat: string;
+  /** Supplies that nothing is charged on, by category of EN 16931. */
+  readonly categories: Readonly<Record<Category, string>>;
   readonly companyNumber: string;
   readonly carried: string;
   readonly brought: string;

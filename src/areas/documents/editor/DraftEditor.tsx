@@ -336,7 +336,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                     : 'writing…'
                   : draft.savedAt === ''
                     ? 'not saved yet'
-                    : `kept ${new Date(draft.savedAt).toTimeString().slice(0, 5)}`}
+                    : `saved ${new Date(draft.savedAt).toTimeString().slice(0, 5)}`}
               </span>
             </div>
           </div>

@@ -20,7 +20,7 @@ export function DraftTotals({ store, draft, shown }: DraftTotalsProps) {
       figures={shown.figures}
       currency={shown.currency}
       withholding={shown.withholding}
-      nameOf={(code) => shown.taxes.find((tax) => tax.code === code)?.name ?? code}
+      taxes={shown.taxes}
       adjustmentName={(id) => draft.adjustments.find((a) => a.id === id)?.text || 'Discount or charge'}
       home={shown.home}
       focus={focus?.lineId === '' ? focus.field : ''}

@@ -10,6 +10,7 @@ import { showNumber } from '@/core/kernel/show';
 import { type Address, addressLines } from '@/core/parties/address';
 import { allOf } from '@/store/records';
 import { Attachments } from '../../shared/Attachments';
+import { countryName } from '../../shared/choices';
 import { useBook } from '../../shell/book';
 import { readTags } from '../tags';
 import { CurrencySlot } from './CurrencySlot';
@@ -62,7 +63,7 @@ function DeliveryFields({ store, draft, customer }: Pick<MoreFieldsProps, 'store
         onPick={pick}
       />
       {delivery !== null && at >= 0 && (
-        <p className="col-span-2 self-end text-soft text-sm">{addressLines(delivery).join(', ')}</p>
+        <p className="col-span-2 self-end text-soft text-sm">{addressLines(delivery, countryName).join(', ')}</p>
       )}
       {delivery !== null &&
         at < 0 &&

@@ -118,7 +118,7 @@ function Issued({ file }: { readonly file: DocumentFile }) {
           figures={figures}
           currency={content.currency}
           withholding={content.withholding ?? []}
-          nameOf={(code) => content.taxes.find((tax) => tax.code === code)?.name ?? code}
+          taxes={content.taxes}
           adjustmentName={(id) => content.adjustments?.find((a) => a.id === id)?.text ?? id}
           home={content.home}
           focus={lineId === '' ? total : ''}

@@ -112,7 +112,7 @@ export function Register() {
     const result = await act(keepView, view);
     if (!result.ok) return toast.error(wordRefusals(result.refusals));
     setName('');
-    toast(`“${view.name}” is kept`);
+    toast(`“${view.name}” is saved`);
   };
   const current = views.find(
     (view) =>

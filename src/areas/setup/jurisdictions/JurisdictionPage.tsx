@@ -39,7 +39,7 @@ export function JurisdictionPage({ id }: { readonly id: string }) {
       {taxes.map((tax) => (
         <section key={tax.id} aria-label={`${tax.name} of ${known?.name}`} className="mt-6 border-rule border-t pt-4">
           <h2 className="mb-2 font-semibold font-serif">{tax.name}</h2>
-          <TaxForm tax={tax} jurisdictionId={id} onSaved={() => toast(`${tax.name} is kept`)} />
+          <TaxForm tax={tax} jurisdictionId={id} onSaved={() => toast(`${tax.name} is saved`)} />
         </section>
       ))}
       {known !== undefined && !adding && (

@@ -127,7 +127,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
         <div className="grid grid-cols-2 gap-x-4">
           <TextField label="Colour of titles and rules" placeholder="#9A4320" {...field('accent')} />
           <ChoiceField
-            label="How to pay"
+            label="Payment details"
             options={[
               ['account', 'account lines'],
               ['code', 'account lines and a code for banking apps'],

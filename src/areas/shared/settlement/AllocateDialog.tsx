@@ -62,7 +62,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
     <Dialog
       open
       onClose={onClose}
-      title={`Settle with ${credit.number}`}
+      title={`Allocate ${credit.number}`}
       description={
         debts.length === 0
           ? `Nothing is open in ${currency}: it stays on account.`
@@ -91,7 +91,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
           <WouldPost action={allocateCredit} input={amount.ok ? { ...rest, amount: amount.value } : null} />
         )}
         <SlipFoot
-          label="Settle it"
+          label="Allocate"
           busy={busy || debts.length === 0}
           general={general}
           leave="Not now"

@@ -78,7 +78,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
         )}
         <TextField label="Reference" {...field('reference')} />
         <WouldPost action={refundCredit} input={amount.ok ? { ...rest, amount: amount.value } : null} />
-        <SlipFoot label="Refund it" busy={busy} general={general} leave="Not now" onClose={onClose} />
+        <SlipFoot label="Refund" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -43,7 +43,7 @@ function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }:
       <form onSubmit={submit}>
         <DateField label="Date" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
         <WouldPost action={action} input={inputOn(dayOf(form.watch('date')))} />
-        <SlipFoot label="Undo it" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
+        <SlipFoot label="Undo" busy={busy} general={general} leave="Leave it as it is" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -82,7 +82,7 @@ export function WriteOffDialog({ document, onClose }: WriteOffDialogProps) {
           action={writeOffDebt}
           input={amount.ok ? { ...rest, amount: amount.value, reason: rest.reason || '·' } : null}
         />
-        <SlipFoot label="Write it off" busy={busy} general={general} leave="Not now" onClose={onClose} />
+        <SlipFoot label="Write off" busy={busy} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

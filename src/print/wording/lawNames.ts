@@ -1,0 +1,62 @@
+import type { Content } from '@/core/documents/content';
+import type { IsoDate } from '@/core/kernel/date';
+import { unionOf } from '@/core/tax/unions';
+import type { Wording } from './wording';
+
+/** Numbers that have a name of their own in every language. */
+const OWN_LABELS: Readonly<Record<string, string>> = {
+  AU: 'ABN',
+  CA: 'GST/HST no.',
+  CH: 'UID',
+  IN: 'GSTIN',
+  KE: 'PIN',
+  NO: 'Org. no.',
+  NZ: 'GST no.',
+  SG: 'GST reg. no.',
+};
+
+/** Countries beside the union whose tax is called VAT. */
+const VAT_ELSEWHERE = new Set(['GB', 'XI', 'ZA']);
+
+/** What a tax number of a country is called, before the number itself: `VAT no. IE7654321G`, `ABN 51 824 753 556`. */
+export function taxNumberWords(number: string, country: string, on: IsoDate, wording: Wording): string {
+  const own = OWN_LABELS[country];
+  if (own !== undefined) return `${own} ${number}`;
+  // German businesses print either number; only the one of the union bears the country's letters.
+  const isOfUnion = unionOf(country, on) === 'EU' && (country !== 'DE' || /^[A-Z]{2}/.test(number));
+  return `${isOfUnion || VAT_ELSEWHERE.has(country) ? wording.vatNumber : wording.taxNumber} ${number}`;
+}
+
+/**
+ * Titles that the law of a country asks for, in its own language: A New Tax System (Goods and Services Tax) Act 1999 s. 29-70
+ * and 29-75 (AU), CGST Rules 2017 r. 46 and 49 (IN), VAT (Electronic Tax Invoice) Regulations (KE), GST (General) Regulations
+ * r. 11 (SG), Value-Added Tax Act 1991 s. 20 (ZA).
+ */
+const TITLES: Readonly<
+  Record<string, { readonly taxed: string; readonly untaxed?: string; readonly credit?: string }>
+> = {
+  AU: { taxed: 'Tax invoice', credit: 'Adjustment note' },
+  IN: { taxed: 'Tax invoice', untaxed: 'Bill of supply' },
+  KE: { taxed: 'Tax invoice' },
+  SG: { taxed: 'Tax invoice' },
+  ZA: { taxed: 'Tax invoice', credit: 'Tax credit note' },
+};
+
+/** The title that the seller's law asks for; undefined where it asks for none. */
+export function lawTitle({ kind, seller, taxes }: Pick<Content, 'kind' | 'seller' | 'taxes'>, wording: Wording) {
+  const titles = wording.language === 'en' ? TITLES[seller.taxCountry ?? ''] : undefined;
+  if (titles === undefined) return undefined;
+  if (kind === 'credit-note') return titles.credit;
+  if (kind !== 'invoice') return undefined;
+  if (taxes.some(({ category }) => category === 'S')) return titles.taxed;
+  return taxes.every(({ category }) => category === 'Z' || category === 'E') ? titles.untaxed : undefined;
+}
+
+/** What the tax of the union is called by its members and its neighbours. */
+const VAT_NAMES = new Set(['VAT', 'USt', 'MwSt', 'MWST', 'TVA', 'IVA', 'btw', 'CBL']);
+
+/** The name of a tax in the language of the document; names that have no other stay. */
+export function taxNameIn(name: string, { vat, language }: Wording): string {
+  if (language === 'de' && name.toUpperCase() === 'MWST') return name;
+  return VAT_NAMES.has(name) ? vat : name;
+}
