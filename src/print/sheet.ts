@@ -203,7 +203,7 @@ export class Sheet {
       const before = lines[i - 1];
       // The line below stays with what is carried forward, and the last one with the totals.
       const last = i === lines.length - 1;
-      const needed = all + 8 + (last ? this.totalsHeight() : CARRIED);
+      const needed = all + 8 + (last ? this.closingHeight() : CARRIED);
       if (before !== undefined && this.y + needed > this.bottom && !(last && this.fitsNowhere(needed))) {
         this.drawCarried(this.page.carried, before.running);
         this.newPage();
@@ -222,6 +222,28 @@ export class Sheet {
       this.rule(this.y - 2);
       this.y += 3;
     });
+  }
+
+  /** Of the totals, and of what stands below them where all of it fits on one page: how to pay never stands alone. */
+  private closingHeight(): number {
+    const totals = this.totalsHeight();
+    const all = totals + this.footHeight();
+    return this.fitsNowhere(all + 60) ? totals : all;
+  }
+
+  private footHeight(): number {
+    const { legends, terms, note, conditions, payment, slip, foot, code } = this.page;
+    this.doc.font('text').fontSize(9.5);
+    const texts = [...legends, ...terms, note, conditions].filter(Boolean).map((text) => this.height(text, INNER) + 8);
+    const pay = Math.max(payment.length * 14, slip === null && code !== null ? 92 : 0);
+    this.doc.fontSize(8.5);
+    const closing = foot === '' ? 0 : this.height(foot, INNER) + 14;
+    return (
+      texts.reduce((sum, height) => sum + height, 0) +
+      (pay > 0 ? pay + 16 : 0) +
+      closing +
+      (slip === null ? 0 : SLIP + 20)
+    );
   }
 
   private totalsHeight(): number {

@@ -40,7 +40,7 @@ export type PrintedFact = readonly [string, string];
 export interface PrintedDocument {
   readonly language: string;
   readonly title: string;
-  /** Across each page, and the line below the title; both empty unless it was cancelled. */
+  /** Across each page; empty unless it is a draft or was cancelled. The line below the title says when and why. */
   readonly stamp: string;
   readonly stampLine: string;
   readonly number: string;
@@ -59,7 +59,7 @@ export interface PrintedDocument {
   /** The tax in home currency, for a document in another one; else empty. */
   readonly homeTax: string;
   readonly legends: readonly string[];
-  /** Instalments and the discount for paying early. */
+  /** Instalments, the discount for paying early, and what goes along. */
   readonly terms: readonly string[];
   readonly payment: readonly PrintedFact[];
   /** Text of a code for banking apps, and the words beside it. */
@@ -91,6 +91,10 @@ export interface PrintOptions {
   readonly seal?: string;
   /** What a receipt says was received, oldest first. */
   readonly received?: readonly Received[];
+  /** It is not issued yet: stands across each page. */
+  readonly draft?: boolean;
+  /** Names of the files that go along with it. */
+  readonly attachments?: readonly string[];
   /** Stands across a document that was cancelled. */
   readonly cancelled?: { readonly on: IsoDate; readonly reason: string } | null;
 }
@@ -132,7 +136,8 @@ function factsOf(
   const facts: (readonly [string, string | undefined])[] = [
     [wording.number, versioned],
     [wording.issueDate, write.day(content.issueDate)],
-    span === null ? [wording.taxPoint, write.day(taxPoint)] : [wording.supplied, span],
+    // A quote supplies nothing yet.
+    span === null ? [wording.taxPoint, kind === 'quote' ? undefined : write.day(taxPoint)] : [wording.supplied, span],
     [wording.due, payable || kind === 'opening' ? write.day(content.dueDate) : undefined],
     [wording.holdsUntil, kind === 'quote' ? write.day(content.dueDate) : undefined],
     [
@@ -331,6 +336,8 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     language = content.buyer.language,
     seal = '',
     received = [],
+    draft = false,
+    attachments = [],
     cancelled = null,
   } = options;
   const { currency, seller, buyer } = content;
@@ -353,7 +360,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     language: wording.language,
     title:
       variant === 'document' && content.kind === 'invoice' && own !== undefined && own.title !== '' ? own.title : title,
-    stamp: cancelled === null ? '' : wording.cancelled,
+    stamp: cancelled !== null ? wording.cancelled : draft ? wording.draft : '',
     stampLine:
       cancelled === null ? '' : fill(wording.cancelledOn, { date: write.day(cancelled.on), reason: cancelled.reason }),
     number: content.number,
@@ -382,7 +389,10 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     withheld: goods ? [] : withheldOf(content, figures, write),
     homeTax: goods ? '' : homeTaxOf(content, figures, write),
     legends: goods ? [] : [...new Set(content.taxes.map((tax) => tax.legend).filter(Boolean))],
-    terms: variant !== 'document' ? [] : termsOf(content, figures, write),
+    terms: [
+      ...(variant !== 'document' ? [] : termsOf(content, figures, write)),
+      ...(attachments.length === 0 ? [] : [`${wording.attachments}: ${attachments.join(', ')}`]),
+    ],
     payment,
     code: code === null ? null : { text: code, words: wording.scan },
     slip:

@@ -2,6 +2,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { sealCode } from '@/core/documents/seal';
 import type { EFile } from '@/core/einvoice/fromDocument';
 import type { PrintOptions } from '@/print/words';
+import { filesGoingOut } from '@/store/sales/queries/family';
 import { stylesFor } from '@/store/sales/queries/styles';
 import { inPrinter } from '@/workers/client';
 import type { PrintJob } from '@/workers/print.worker';
@@ -14,11 +15,27 @@ export async function printJobs(
   documents: readonly IssuedDocument[],
   options: Options = {},
 ): Promise<readonly PrintJob[]> {
-  const styles = await stylesFor(bookDb(), documents);
+  const [styles, files] = await Promise.all([
+    stylesFor(bookDb(), documents),
+    filesGoingOut(
+      bookDb(),
+      documents.map(({ id }) => id),
+    ),
+  ]);
   return documents.map((document, i) => {
     const style = styles[i];
-    const { content, figures, issuedAt, seal, cancelled } = document;
-    return { ...options, ...(style && { style }), content, figures, issuedAt, seal: sealCode(seal), cancelled };
+    const { id, content, figures, issuedAt, seal, cancelled } = document;
+    const attachments = files.get(id) ?? [];
+    return {
+      ...options,
+      ...(style && { style }),
+      content,
+      figures,
+      issuedAt,
+      seal: sealCode(seal),
+      cancelled,
+      attachments,
+    };
   });
 }
 

@@ -92,13 +92,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
             <WouldPost action={claimWithheld} input={amount.ok ? { ...rest, amount: amount.value } : null} />
           </>
         )}
-        <SlipFoot
-          label="Claim"
-          busy={busy || types.length === 0}
-          general={general}
-          leave="Not now"
-          onClose={onClose}
-        />
+        <SlipFoot label="Claim" busy={busy || types.length === 0} general={general} leave="Not now" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -26,6 +26,7 @@ export const DE: Wording = {
     takings: 'Tageseinnahmen',
     opening: 'Eröffnungsposten',
   },
+  attachments: 'Anlagen',
   draft: 'Entwurf',
   cancelled: 'Storniert',
   cancelledOn: 'Storniert am {date}: {reason}',

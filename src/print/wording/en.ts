@@ -14,6 +14,7 @@ export const EN: Wording = {
     takings: 'Takings',
     opening: 'Opening invoice',
   },
+  attachments: 'Attachments',
   draft: 'Draft',
   cancelled: 'Cancelled',
   cancelledOn: 'Cancelled on {date}: {reason}',

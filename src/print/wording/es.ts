@@ -26,6 +26,7 @@ export const ES: Wording = {
     takings: 'Ingresos del día',
     opening: 'Partida de apertura',
   },
+  attachments: 'Adjuntos',
   draft: 'Borrador',
   cancelled: 'Anulado',
   cancelledOn: 'Anulado el {date}: {reason}',

@@ -26,6 +26,7 @@ export const FR: Wording = {
     takings: 'Recettes du jour',
     opening: 'Poste d’ouverture',
   },
+  attachments: 'Pièces jointes',
   draft: 'Brouillon',
   cancelled: 'Annulé',
   cancelledOn: 'Annulé le {date} : {reason}',

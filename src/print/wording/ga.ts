@@ -26,6 +26,7 @@ export const GA: Wording = {
     takings: 'Fáltais',
     opening: 'Mír oscailte',
   },
+  attachments: 'Iatáin',
   draft: 'Dréacht',
   cancelled: 'Cealaithe',
   cancelledOn: 'Cealaíodh {date}: {reason}',

@@ -15,6 +15,7 @@ export interface Wording {
   readonly thousands: string;
   readonly decimal: string;
   readonly titles: Readonly<Record<DocumentKind, string>>;
+  readonly attachments: string;
   /** Across each page of a draft. */
   readonly draft: string;
   /** Across each page of a cancelled document, and the line that says when and why. */

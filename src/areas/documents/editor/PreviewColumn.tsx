@@ -36,7 +36,9 @@ export function PreviewColumn({ draft, customer, number, setting, onClose }: Pre
     const [style] = await stylesFor(bookDb(), [settled]);
     const issuedAt = `${frozen.value.issueDate}T12:00:00.000Z`;
     const content = frozen.value;
-    return inPrinter((face) => face.pdf({ content, figures: figuresOf(content), issuedAt, ...(style && { style }) }));
+    return inPrinter((face) =>
+      face.pdf({ content, figures: figuresOf(content), issuedAt, draft: true, ...(style && { style }) }),
+    );
   };
   return (
     <aside

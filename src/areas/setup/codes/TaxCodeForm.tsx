@@ -51,8 +51,8 @@ export function TaxCodeForm({ code, onSaved }: TaxCodeFormProps) {
       </div>
       <h2 className="mt-2 mb-1 font-semibold font-serif">Taxes it charges</h2>
       <p className="mb-2 text-soft text-sm">
-        The rate is that of the tax for the class on the tax point; it is set at its jurisdiction. Taxes of one
-        family are rounded together, compound ones are charged on the base and the taxes before them.
+        The rate is that of the tax for the class on the tax point; it is set at its jurisdiction. Taxes of one family
+        are rounded together, compound ones are charged on the base and the taxes before them.
       </p>
       <RowsField
         form={form}

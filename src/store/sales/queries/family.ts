@@ -1,8 +1,9 @@
 import type { AuditEvent } from '@/core/book/rows';
 import type { Transmission } from '@/core/delivery/transmission';
-import type { Attachment } from '@/core/documents/attachment';
+import { type Attachment, goingOut } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
+import { grouped } from '@/core/kernel/grouped';
 import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
@@ -64,4 +65,14 @@ export async function attachmentsOf(db: BookDb, ownerId: string): Promise<Attach
 export async function historyOf(db: BookDb, about: string): Promise<AuditEvent[]> {
   const events = await db.audit.where('about').equals(about).toArray();
   return events.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+}
+
+/** Names of the files that go along with each of some documents. */
+export async function filesGoingOut(
+  db: BookDb,
+  documentIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  const found = await db.attachments.where('ownerId').anyOf(documentIds).toArray();
+  const files = grouped(goingOut(found), ({ ownerId }) => ownerId);
+  return new Map([...files].map(([id, own]) => [id, own.map(({ name }) => name)]));
 }
