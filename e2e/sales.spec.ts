@@ -4,7 +4,7 @@ import { bytesOf, expectAccessible, figuresIn, openSample, pdfText, typeCells } 
 /** Begins an invoice for a customer and goes to its first line. */
 async function begin(page: Page, customer: string): Promise<void> {
   await page.keyboard.press('Alt+n');
-  await page.getByRole('combobox', { name: 'Customer' }).focus();
+  await expect(page.getByRole('combobox', { name: 'Customer' })).toBeFocused();
   await page.keyboard.type(customer);
   await expect(page.getByRole('listbox', { name: 'Customer' }).getByRole('option').first()).toBeVisible();
   await page.keyboard.press('Enter');

@@ -11,7 +11,7 @@ const VIEWS: readonly (readonly [string, string])[] = [
   ['/ledger', 'Journal Nov–Dec 2026'],
   ['/ledger/trial-balance', 'Trial balance'],
   ['/ledger/account/1100', '1100 Receivables'],
-  ['/ledger/write', 'Journal'],
+  ['/ledger/write', 'New journal'],
   ['/setup/business', 'Business'],
   ['/setup/registrations', 'Registrations'],
   ['/setup/registrations/ie-vat', 'Ireland · VAT'],
@@ -81,7 +81,7 @@ test('the sample’s trouble is found: the journal in the tax account, the late 
   await expect(page.getByText('They do not agree:').first()).toBeVisible();
   await expect(page.getByText('1 late').first()).toBeVisible();
   await page.getByRole('link', { name: 'Tax on own use, to be checked' }).first().click();
-  await expect(page.getByText('manual')).toBeVisible();
+  await expect(page.getByRole('main').getByText('manual', { exact: true })).toBeVisible();
 });
 
 test('the picked registration and period stay, for a reload and a new tab; a return says when it can be filed', async ({
@@ -125,7 +125,7 @@ test('finding works over any part of any word, in the index and by Ctrl+K', asyn
 test('a document of many pages repeats its heads, counts its pages and keeps its totals together', async ({ page }) => {
   await openSample(page);
   await page.keyboard.press('Alt+n');
-  await page.getByRole('combobox', { name: 'Customer' }).fill('clew');
+  await page.locator('input[data-field=customerId]').fill('clew');
   await page.getByRole('option', { name: /Clew Bay/ }).click();
   await page.getByRole('combobox', { name: 'Item or description, line 1', exact: true }).focus();
   await pasteCells(page, Array.from({ length: 45 }, (_, i) => `Sensor ${i + 1}\t1\t${i + 1}.11`).join('\n'));

@@ -30,7 +30,7 @@ test('a rate from a later day is used from its tax point on, and not before', as
   await page.getByLabel('Price, line 2').focus();
   // The draft keeps the rate it was written with, and says so.
   await expect(margin.getByText('23 % of 1,156.00 (lines 1, 2)')).toBeVisible();
-  await expect(margin.getByText(/the set-up now says 25 %/)).toBeVisible();
+  await expect(margin.getByText(/Setup now says 25 %/)).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
   await margin.getByRole('button', { name: 'Use the new rate' }).first().click();
@@ -125,7 +125,7 @@ test('without customers, items and documents every list teaches its first step',
   await page.getByRole('button', { name: 'Begin the book' }).click();
   await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();
   for (const [path, words] of [
-    ['/today', 'Nothing needs you.'],
+    ['/today', 'Nothing needs action.'],
     ['/sales', 'No documents in this period.'],
     ['/receipts', 'No money received yet.'],
     ['/tax', 'No document has its tax point in this period.'],

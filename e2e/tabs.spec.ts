@@ -12,7 +12,7 @@ test('two tabs issuing at the same time get different, consecutive numbers', asy
     await tab.goto('/sales');
     await expect(tab.getByRole('link', { name: /INV-0024/ })).toBeVisible();
     await tab.keyboard.press('Alt+n');
-    await tab.getByRole('combobox', { name: 'Customer' }).focus();
+    await expect(tab.getByRole('combobox', { name: 'Customer' })).toBeFocused();
     await tab.keyboard.type('bally');
     await expect(tab.getByRole('option', { name: /Ballyvaughan/ })).toBeVisible();
     await tab.keyboard.press('Enter');

@@ -84,7 +84,7 @@ export function WriteJournal() {
   useKey('main', () => void submit());
   return (
     <Sheet label="New journal">
-      <SheetTitle>Journal</SheetTitle>
+      <SheetTitle>New journal</SheetTitle>
       <form className="flex flex-1 flex-col" onSubmit={submit}>
         <div className="grid grid-cols-[1fr_3fr] gap-x-4">
           <DateField label="Date" {...field('date')} />

@@ -171,7 +171,7 @@ const CASES: readonly Case[] = [
   ['Swiss goods in 2023', SWISS, 'goods standard consumer', 'CH', 'CH', '2023-12-31', 'CH-S 7.7'],
   ['Swiss goods from 2024', SWISS, 'goods standard consumer', 'CH', 'CH', '2024-01-01', 'CH-S 8.1'],
   ['Swiss export', SWISS, 'goods standard business', 'CH', 'DE', TODAY, 'CH-EX 0'],
-  ['Seattle by its city', WASHINGTON, 'goods standard consumer', 'US WA', 'US WA - Seattle', TODAY, 'WA-SEATTLE 10.35'],
+  ['Seattle by its city', WASHINGTON, 'goods standard consumer', 'US WA', 'US WA - Seattle', TODAY, 'WA-SEATTLE 10.55'],
   [
     'Seattle by its postal code',
     WASHINGTON,
@@ -179,7 +179,7 @@ const CASES: readonly Case[] = [
     'US WA',
     'US WA 98195-0001',
     TODAY,
-    'WA-SEATTLE 10.35',
+    'WA-SEATTLE 10.55',
   ],
   [
     'Orcas Island by its postal code',
@@ -260,7 +260,7 @@ const CASES: readonly Case[] = [
     'IE',
     SEATTLE,
     TODAY,
-    'WA-SEATTLE 10.35 US-WA',
+    'WA-SEATTLE 10.55 US-WA',
   ],
   [
     'three registrations: Oregon is an Irish export',
@@ -307,7 +307,7 @@ describe('relief', () => {
     expect([tax.category, tax.percent, tax.components.map((c) => c.insteadOf)]).toEqual([
       'E',
       '0',
-      ['6.5', '1.6', '0.85', '1.4'],
+      ['6.5', '1.7', '0.95', '1.4'],
     ]);
     expect(tax.legend).toContain('Exempt in Washington, certificate C-1: research.');
   });

@@ -39,7 +39,7 @@ export interface Pack {
 
 type Short<T> = Partial<T> & { readonly id: string };
 
-/** A pack as its file writes it: rates as `[class, from, percent, source]`, empty parts left out. */
+/** A pack as its file writes it: rates as `[class, from, percent, source, last day]`, empty parts left out. */
 export interface PackFile {
   readonly id: string;
   readonly title: string;
@@ -58,8 +58,8 @@ export interface PackFile {
   })[];
 }
 
-const rateOf = ([taxClass = '', from = '', percent = '', source = '']: readonly string[]) =>
-  ({ taxClass, from, until: '', percent, perUnit: '', source }) as TaxRate;
+const rateOf = ([taxClass = '', from = '', percent = '', source = '', until = '']: readonly string[]) =>
+  ({ taxClass, from, until, percent, perUnit: '', source }) as TaxRate;
 
 const NO_CONDITIONS = {
   supply: [],
