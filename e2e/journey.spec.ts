@@ -17,16 +17,14 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
       'Enter the registration number.',
     ])
       await expect(page.getByText(words)).toBeVisible();
+    await page.getByLabel('Country', { exact: true }).selectOption('IE');
     await page.getByLabel('Name of the business').fill('Skerry Light Optics (sample)');
     await page.getByLabel('Street and number').fill('2 Lamp Lane');
     await page.getByLabel('Postal code').fill('D00 X0X0');
     await page.getByLabel('Town or city').fill('Skerries');
-    await page.getByLabel('Country', { exact: true }).selectOption('IE');
-    await page.getByLabel('Short name').fill('Ireland · VAT');
-    await page.getByLabel('Authority', { exact: true }).fill('Revenue (sample)');
-    await page.getByLabel('Registration number').fill('IE8100234D');
-    await page.getByLabel('Country of the authority').selectOption('IE');
-    await page.getByLabel('Start of the first tax period in this book').fill('2026-09-15');
+    await page.getByLabel('VAT number').fill('IE8100234D');
+    await page.getByLabel('Start of the first tax period').fill('2026-09-15');
+    await page.getByText('More: short name, authority, currency, taxes').click();
     await page.getByLabel('Taxes begin with').selectOption('rate');
     await page.getByLabel('Standard rate, percent').fill('23');
     await page.getByRole('button', { name: 'Begin the book' }).click();

@@ -12,10 +12,10 @@ test.each([
   ['133/8150/8159', 'DE', 'de', 'Steuernummer 133/8150/8159'],
   ['FR83404833048', 'FR', 'fr', 'N° TVA FR83404833048'],
   ['ESB58378431', 'ES', 'es', 'NIF-IVA ESB58378431'],
-  ['51824753556', 'AU', 'en', 'ABN 51824753556'],
+  ['56000123455', 'AU', 'en', 'ABN 56000123455'],
   ['29AAGCB7383J1Z4', 'IN', 'en', 'GSTIN 29AAGCB7383J1Z4'],
-  ['GB980780684', 'GB', 'en', 'VAT no. GB980780684'],
-  ['GB980780684', 'GB', 'de', 'USt-IdNr. GB980780684'],
+  ['GB999000103', 'GB', 'en', 'VAT no. GB999000103'],
+  ['GB999000103', 'GB', 'de', 'USt-IdNr. GB999000103'],
   ['600-000-001', 'US', 'en', 'Tax no. 600-000-001'],
   ['IE7654321G', 'IE', 'ga', 'Uimhir CBL IE7654321G'],
 ])('%s of %s in %s is %s', (number, country, language, words) =>

@@ -30,7 +30,7 @@ export function BusinessForm() {
     <form onSubmit={submit} noValidate>
       <SheetTitle aside={`home currency ${business.homeCurrency}`}>Business</SheetTitle>
       <TextField label="Name" {...field('name')} />
-      <AddressFields field={(part) => field(`address.${part}` as Path<Business>)} />
+      <AddressFields field={(part) => field(`address.${part}` as Path<Business>)} address={form.watch('address')} />
       <div className="grid grid-cols-3 gap-x-4">
         <TextField label="Company number" {...field('legalId')} />
         <TextField label="E-mail" type="email" {...field('email')} />

@@ -1,8 +1,11 @@
 import { COUNTRIES } from '@/core/kernel/country';
 import { CURRENCIES } from '@/core/kernel/currency';
+import { regionsOf } from '@/core/kernel/region';
 import type { Category } from '@/core/tax/calcTypes';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import type { Frequency } from '@/core/tax/registration';
+import { numberName } from '@/core/tax/taxNumber';
+import { today } from '../shell/book';
 
 type Choices = readonly (readonly [string, string])[];
 
@@ -10,6 +13,21 @@ const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
 
 /** A country by its name on screen. */
 export const countryName = (code: string): string => (code === '' ? '' : (countryNames.of(code) ?? code));
+
+/** The name of a tax number of a country, as a label. */
+export function numberLabel(country: string): string {
+  const name = numberName(country, today());
+  if (typeof name === 'object') return name.own;
+  return name === 'vat' ? 'VAT number' : 'Tax registration number';
+}
+
+/** States and provinces of a country to choose from; `held` stays to be chosen where it is none of them. Empty where regions are free. */
+export function regionChoices(country: string, held: string): Choices {
+  const regions = regionsOf(country);
+  if (regions.length === 0) return [];
+  const others = held === '' || regions.some(([code]) => code === held) ? [] : [[held, held] as const];
+  return [['', 'choose…'] as const, ...others, ...regions.toSorted((a, b) => a[1].localeCompare(b[1], 'en'))];
+}
 
 /** Countries by name. */
 export const COUNTRY_CHOICES: Choices = [

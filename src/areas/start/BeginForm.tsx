@@ -4,8 +4,9 @@ import { useRouter } from 'next/navigation';
 import type { Path } from 'react-hook-form';
 import * as yup from 'yup';
 import type { Beginning } from '@/core/decisions/setup/begin';
+import { usualFields } from '@/core/decisions/setup/usualRegistration';
 import { currency } from '@/core/kernel/currency';
-import { isoDate, writeDate } from '@/core/kernel/date';
+import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { type Business, businessSchema } from '@/core/parties/business';
 import { spanOf } from '@/core/returns/calendar';
@@ -13,12 +14,21 @@ import type { DecisionRow } from '@/core/tax/decisionTable';
 import { type FirstPacks, firstPacks } from '@/core/tax/packs';
 import { recordsOfPacks } from '@/core/tax/packs/plan';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
+import { sampleNumber } from '@/core/tax/taxNumber';
 import { begin } from '@/store/setup/actions/setup';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { Fold } from '@/ui/Fold';
 import { AddressFields } from '../shared/AddressFields';
-import { CURRENCY_CHOICES, countryName } from '../shared/choices';
+import {
+  COUNTRY_CHOICES,
+  CURRENCY_CHOICES,
+  countryName,
+  FREQUENCY_CHOICES,
+  numberLabel,
+  regionChoices,
+} from '../shared/choices';
+import { DateField } from '../shared/DateField';
 import { FormFoot } from '../shared/FormFoot';
-import { RegistrationFields } from '../shared/RegistrationFields';
 import { useRecordForm } from '../shared/useActionForm';
 import { act, today } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -46,9 +56,9 @@ const schema = yup.object({
 });
 
 /** The packs that the book begins with; null where it begins with one rate. */
-function packsFor({ business, registration, taxes }: Begun): FirstPacks | null {
-  if (taxes === 'rate' || registration.country === '') return null;
-  return firstPacks(registration.country, business.address.region, today());
+function packsFor({ business: { address }, taxes }: Begun): FirstPacks | null {
+  if (taxes === 'rate' || address.country === '') return null;
+  return firstPacks(address.country, address.region, today());
 }
 
 /** Without a pack the registration's territory is its country until another one is set up. */
@@ -56,7 +66,8 @@ const begunOf = (value: Begun): Begun => ({
   ...value,
   registration: {
     ...value.registration,
-    jurisdictionId: packsFor(value)?.jurisdictionId ?? value.registration.country,
+    country: value.business.address.country,
+    jurisdictionId: packsFor(value)?.jurisdictionId ?? value.business.address.country,
     filingCurrency: value.business.homeCurrency,
   },
 });
@@ -71,7 +82,7 @@ function beginningOf(value: Begun): Beginning {
 function oneRate({ registration, standardRate }: Begun): Omit<Beginning, 'business' | 'registration'> {
   const { country } = registration;
   const taxId = `${country}-VAT`;
-  const rate = { from: isoDate('2000-01-01'), until: '', perUnit: '', source: '' } as const;
+  const rate = { from: registration.keptFrom, until: '', perUnit: '', source: '' } as const;
   const none = { legends: [], exemptionCode: '', boxBase: '', boxTax: '' };
   const row = (taxClass: string, code: string): DecisionRow => ({
     id: `first-${taxClass}`,
@@ -94,7 +105,7 @@ function oneRate({ registration, standardRate }: Begun): Omit<Beginning, 'busine
       {
         id: taxId,
         jurisdictionId: country,
-        name: 'VAT',
+        name: country === 'US' ? 'Sales tax' : 'VAT',
         rates: [{ ...rate, taxClass: 'standard', percent: decimal(standardRate) }],
       },
     ],
@@ -112,7 +123,16 @@ function oneRate({ registration, standardRate }: Begun): Omit<Beginning, 'busine
   };
 }
 
-/** Begins an empty book: who we are, and one registration. */
+/** What is known of a registration where no pack speaks of it. */
+const NO_USUAL = { name: '', authority: '' };
+
+/** A registration as the pack of a place usually has it; null where no pack fits. */
+function usualIn(country: string, region: string) {
+  const known = firstPacks(country, region, today())?.packs[0]?.registration ?? null;
+  return known === null ? null : usualFields(known, today());
+}
+
+/** Begins an empty book: where the business is, who it is, and one registration. */
 export function BeginForm() {
   const router = useRouter();
   const { form, submit, field, general } = useRecordForm<Begun>(
@@ -157,39 +177,95 @@ export function BeginForm() {
     begunOf,
   );
   const value = form.watch() as Begun;
+  const { country, region } = value.business.address;
   const offered = packsFor({ ...value, taxes: 'pack' });
+  const isOfPack = packsFor(value) !== null;
+  /** What the packs know of the place is filled in, but for what was typed. */
+  const settle = (place: Partial<Begun['business']['address']>) => {
+    const address = { ...form.getValues('business.address'), ...place };
+    const { registration, business } = form.getValues();
+    const usual = usualIn(address.country, address.region);
+    form.reset(
+      {
+        ...form.getValues(),
+        business: { ...business, address, homeCurrency: usual?.filingCurrency ?? business.homeCurrency },
+        registration: { ...registration, ...(usual ?? NO_USUAL), country: address.country },
+      },
+      { keepDirty: true, keepDefaultValues: true },
+    );
+  };
+  const regions = regionChoices(country, region);
   return (
     <form onSubmit={submit} noValidate className="border border-rule bg-sheet px-6 py-5">
-      <h2 className="mb-2 font-serif text-xl">The business</h2>
-      <div className="grid grid-cols-[3fr_1fr] gap-x-4">
-        <TextField label="Name of the business" autoFocus {...field('business.name')} />
-        <ChoiceField label="Home currency" options={CURRENCY_CHOICES} {...field('business.homeCurrency')} />
-      </div>
-      <AddressFields field={(part) => field(`business.address.${part}` as Path<Begun>)} />
-      <h2 className="mt-4 mb-2 font-serif text-xl">Its tax registration</h2>
-      <RegistrationFields field={(part) => field(`registration.${part}`)} />
-      {offered !== null && (
+      <div className="grid grid-cols-2 gap-x-4">
         <ChoiceField
-          label="Taxes begin with"
-          options={[
-            ['pack', `the starter pack ${offered.packs.map(({ title }) => title).join('; ')}`],
-            ['rate', 'a standard rate of my own'],
-          ]}
-          {...field('taxes')}
+          label="Country"
+          autoFocus
+          options={COUNTRY_CHOICES}
+          {...field('business.address.country')}
+          onChange={(event) => settle({ country: event.target.value, region: '' })}
         />
-      )}
-      {packsFor(value) !== null ? (
-        <p className="mb-3 text-soft text-sm">
-          Rates, codes, places and rows are as known on {writeDate(offered?.packs[0]?.knownAt ?? today())}. Check them
-          in Setup before use.
-        </p>
-      ) : (
+        {regions.length > 0 && (
+          <ChoiceField
+            key={country}
+            label="State or province"
+            options={regions}
+            {...field('business.address.region')}
+            onChange={(event) => settle({ region: event.target.value })}
+          />
+        )}
+      </div>
+      <h2 className="mt-2 mb-2 font-serif text-xl">The business</h2>
+      <TextField label="Name of the business" {...field('business.name')} />
+      <AddressFields
+        field={(part) => field(`business.address.${part}` as Path<Begun>)}
+        address={value.business.address}
+        part="town"
+      />
+      <h2 className="mt-2 mb-2 font-serif text-xl">Its tax registration</h2>
+      <div className="grid grid-cols-3 gap-x-4">
+        <TextField
+          label={numberLabel(country)}
+          {...(country !== '' && { hint: `Such as ${sampleNumber(country)}` })}
+          {...field('registration.number')}
+        />
+        <ChoiceField label="Return frequency" options={FREQUENCY_CHOICES} {...field('registration.frequency')} />
+        <DateField
+          label="Start of the first tax period"
+          hint="Periods are filed in order from this one"
+          {...field('registration.keptFrom')}
+        />
+      </div>
+      {!isOfPack && (
         <TextField
           label="Standard rate, percent"
           hint="Other rates, codes and their wording are added in Setup"
           inputMode="decimal"
           {...field('standardRate')}
         />
+      )}
+      <Fold words="More: short name, authority, currency, taxes" open={country !== '' && offered === null}>
+        <div className="grid grid-cols-3 gap-x-4">
+          <TextField label="Short name" hint="Shown at the head of the period ribbon" {...field('registration.name')} />
+          <TextField label="Authority" {...field('registration.authority')} />
+          <ChoiceField label="Home currency" options={CURRENCY_CHOICES} {...field('business.homeCurrency')} />
+        </div>
+        {offered !== null && (
+          <ChoiceField
+            label="Taxes begin with"
+            options={[
+              ['pack', `the starter pack ${offered.packs.map(({ title }) => title).join('; ')}`],
+              ['rate', 'a standard rate of my own'],
+            ]}
+            {...field('taxes')}
+          />
+        )}
+      </Fold>
+      {isOfPack && (
+        <p className="mb-3 text-soft text-sm">
+          Rates, codes, places and rows come from the starter pack {offered?.packs.map(({ title }) => title).join('; ')}
+          , as known on {writeDate(offered?.packs[0]?.knownAt ?? today())}. Check them in Setup before use.
+        </p>
       )}
       <FormFoot label="Begin the book" busy={form.formState.isSubmitting} general={general} />
     </form>

@@ -9,6 +9,7 @@ import { missingCertificates } from '@/store/payments/queries/withholding';
 import { countEvents } from '@/store/records';
 import { draftsFound, overdueInvoices } from '@/store/sales/queries/documents';
 import { lapsingCertificates } from '@/store/setup/queries/certificates';
+import { firstSteps } from '@/store/setup/queries/firstSteps';
 import { returnsToFile } from '@/store/tax/queries/periods';
 import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
@@ -20,6 +21,7 @@ import { moment, today, useBook } from '../shell/book';
 import { lastSaved, saveReminder } from '../shell/lastSaved';
 import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
+import { FirstStepsList } from './FirstStepsList';
 
 const ROWS_SHOWN = 30;
 
@@ -59,6 +61,7 @@ export function Today() {
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
         missing: await missingCertificates(db, day, ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
+        steps: await firstSteps(db),
         reminder: saveReminder(lastSaved(), await countEvents(db), day),
       };
     },
@@ -66,7 +69,7 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, missing, transmissions, reminder } = found;
+  const { overdue, drafts, returns, certificates, missing, transmissions, steps, reminder } = found;
   const nothing = [returns, certificates, missing, transmissions, overdue, drafts].every((list) => list.length === 0);
   return (
     <Sheet label="Today">
@@ -79,7 +82,8 @@ export function Today() {
           </Link>
         </p>
       )}
-      {nothing && <Empty>Nothing needs action. Alt+2, then Alt+N begins a new invoice.</Empty>}
+      {steps !== null && <FirstStepsList steps={steps} />}
+      {nothing && steps === null && <Empty>Nothing needs action. Alt+2, then Alt+N begins a new invoice.</Empty>}
       {returns.length > 0 && (
         <section className="mb-6">
           <h2 className="mb-1 font-semibold font-serif">Returns</h2>

@@ -136,7 +136,7 @@ describe('a certificate', () => {
       });
     const percentOn = (issueDate: string) => draftTaxes(draft(issueDate), who('salish'), both).taxes[0]?.percent;
     expect(['2024-12-31', '2025-01-01', '2027-12-31', '2028-01-01'].map(percentOn)).toEqual([
-      '10.55',
+      '10.35',
       '0',
       '0',
       '10.55',

@@ -438,9 +438,9 @@ describe('identifiers of parties', () => {
     ['0201', 'UFABC1'],
     ['0210', 'RSSMRA70A01H501S'],
     ['9907', '00743110157'],
-    ['0211', 'IT00743110157'],
+    ['0211', 'IT00123450009'],
     ['0007', '5560360793'],
-    ['0151', '51824753556'],
+    ['0151', '56000123455'],
     // A scheme without a rule says nothing.
     ['9930', 'anything'],
   ])('of scheme %s pass by their check digits: %s', (scheme, id) => expect(rulesOn('BT-49', scheme, id)).toEqual([]));

@@ -167,6 +167,21 @@ export function numberStateFor(customer: Pick<Customer, 'taxNumbers'>, country: 
   return asked.some((n) => n.check?.result === 'valid') ? 'verified' : 'unverified';
 }
 
+/** Languages of documents by country, where it is not English. */
+const LANGUAGE_BY_COUNTRY: Readonly<Record<string, string>> = {
+  AT: 'de',
+  CH: 'de',
+  DE: 'de',
+  ES: 'es',
+  FR: 'fr',
+  LI: 'de',
+};
+
+/** The language that documents to customers of a country are written in, until another one is chosen. */
+export function languageOf(country: string): string {
+  return LANGUAGE_BY_COUNTRY[country] ?? 'en';
+}
+
 /** A customer of whom only the name is known. */
 export function blankCustomer(id: string, name: string, country: string): Customer {
   return {

@@ -7,7 +7,9 @@ import { validate as dutch } from 'stdnum/lib/cjs/nl/btw';
 import { validate as norwegian } from 'stdnum/lib/cjs/no/orgnr';
 import { validate as newZealand } from 'stdnum/lib/cjs/nz/ird';
 import { luhn, weighted } from '@/core/kernel/checkDigits';
+import type { IsoDate } from '@/core/kernel/date';
 import type { Wanted } from '@/core/kernel/wanted';
+import { unionOf } from './unions';
 
 const SPANISH = 'TRWAGMYFPDXBNJZSQVHLCKE';
 const BASE36 = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ';
@@ -67,18 +69,18 @@ const FORMS: Readonly<Record<string, NumberForm>> = {
   FR: {
     prefix: /^FR/,
     form: /^\d{11}$/,
-    sample: 'FR40303265045',
+    sample: 'FR31000123455',
     check: (n) => (12 + 3 * (Number(n.slice(2)) % 97)) % 97 === Number(n.slice(0, 2)),
   },
   NL: {
     prefix: /^NL/,
     form: /^\d{9}B\d{2}$/,
-    sample: 'NL000099998B57',
+    sample: 'NL000123456B01',
     check: by(dutch),
   },
-  ES: { prefix: /^ES/, form: /^[A-Z\d]\d{7}[A-Z\d]$/, sample: 'ESA58818501', check: spanish },
-  IT: { prefix: /^IT/, form: /^\d{11}$/, sample: 'IT00743110157', check: luhn },
-  GB: { prefix: /^GB/, form: /^\d{9}(\d{3})?$/, sample: 'GB980780684', check: british },
+  ES: { prefix: /^ES/, form: /^[A-Z\d]\d{7}[A-Z\d]$/, sample: 'ESB00123455', check: spanish },
+  IT: { prefix: /^IT/, form: /^\d{11}$/, sample: 'IT00123450009', check: luhn },
+  GB: { prefix: /^GB/, form: /^\d{9}(\d{3})?$/, sample: 'GB999000103', check: british },
   NO: {
     prefix: /^NO/,
     form: /^\d{9}(MVA)?$/,
@@ -91,10 +93,10 @@ const FORMS: Readonly<Record<string, NumberForm>> = {
     sample: 'CHE-123.456.788 MWST',
     check: (n) => by(swiss)(`CHE${n.slice(0, 9)}`),
   },
-  AU: { prefix: /^AU/, form: /^\d{11}$/, sample: '51 824 753 556', check: by(australian) },
-  NZ: { prefix: /^NZ/, form: /^\d{8,9}$/, sample: '49-091-850', check: by(newZealand) },
+  AU: { prefix: /^AU/, form: /^\d{11}$/, sample: '56 000 123 455', check: by(australian) },
+  NZ: { prefix: /^NZ/, form: /^\d{8,9}$/, sample: '12-345-607', check: by(newZealand) },
   SG: { prefix: /^SG/, form: /^(M[R\d]\d{7}[A-Z\d]|\d{8,9}[A-Z])$/, sample: '200312345A' },
-  IN: { prefix: /^$/, form: /^\d{2}[A-Z]{5}\d{4}[A-Z][A-Z\d]Z[A-Z\d]$/, sample: '27AAPFU0939F1ZV', check: indian },
+  IN: { prefix: /^$/, form: /^\d{2}[A-Z]{5}\d{4}[A-Z][A-Z\d]Z[A-Z\d]$/, sample: '27AAAAA0000A1Z2', check: indian },
   CA: {
     prefix: /^CA/,
     form: /^\d{9}(RT\d{4})?$/,
@@ -108,6 +110,28 @@ const FORMS: Readonly<Record<string, NumberForm>> = {
 /** A number without blanks, dots and dashes, in capitals: `CHE-123.456.788 MWST` → `CHE123456788MWST`. */
 export function bareNumber(number: string): string {
   return number.replace(/[\s.\-/]/g, '').toUpperCase();
+}
+
+/** Numbers that have a name of their own, which is not translated. */
+const OWN_NAMES: Readonly<Record<string, string>> = {
+  AU: 'ABN',
+  CA: 'GST/HST no.',
+  CH: 'UID',
+  IN: 'GSTIN',
+  KE: 'PIN',
+  NO: 'Org. no.',
+  NZ: 'GST no.',
+  SG: 'GST reg. no.',
+};
+
+/** Countries beside the union whose tax is called VAT. */
+const VAT_ELSEWHERE = new Set(['GB', 'XI', 'ZA']);
+
+/** What the tax numbers of a country are called: by a name of their own, as numbers of VAT, or just tax numbers. */
+export function numberName(country: string, on: IsoDate): { readonly own: string } | 'vat' | 'tax' {
+  const own = OWN_NAMES[country];
+  if (own !== undefined) return { own };
+  return unionOf(country, on) === 'EU' || VAT_ELSEWHERE.has(country) ? 'vat' : 'tax';
 }
 
 /** A number of the form that a country gives, for examples; of a country without a known form any. */

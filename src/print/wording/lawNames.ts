@@ -1,30 +1,15 @@
 import type { Content } from '@/core/documents/content';
 import type { IsoDate } from '@/core/kernel/date';
-import { unionOf } from '@/core/tax/unions';
+import { numberName } from '@/core/tax/taxNumber';
 import type { Wording } from './wording';
 
-/** Numbers that have a name of their own in every language. */
-const OWN_LABELS: Readonly<Record<string, string>> = {
-  AU: 'ABN',
-  CA: 'GST/HST no.',
-  CH: 'UID',
-  IN: 'GSTIN',
-  KE: 'PIN',
-  NO: 'Org. no.',
-  NZ: 'GST no.',
-  SG: 'GST reg. no.',
-};
-
-/** Countries beside the union whose tax is called VAT. */
-const VAT_ELSEWHERE = new Set(['GB', 'XI', 'ZA']);
-
-/** What a tax number of a country is called, before the number itself: `VAT no. IE7654321G`, `ABN 51 824 753 556`. */
+/** What a tax number of a country is called, before the number itself: `VAT no. IE7654321G`, `ABN 56 000 123 455`. */
 export function taxNumberWords(number: string, country: string, on: IsoDate, wording: Wording): string {
-  const own = OWN_LABELS[country];
-  if (own !== undefined) return `${own} ${number}`;
+  const name = numberName(country, on);
+  if (typeof name === 'object') return `${name.own} ${number}`;
   // German businesses print either number; only the one of the union bears the country's letters.
-  const isOfUnion = unionOf(country, on) === 'EU' && (country !== 'DE' || /^[A-Z]{2}/.test(number));
-  return `${isOfUnion || VAT_ELSEWHERE.has(country) ? wording.vatNumber : wording.taxNumber} ${number}`;
+  const isVat = name === 'vat' && (country !== 'DE' || /^[A-Z]{2}/.test(number));
+  return `${isVat ? wording.vatNumber : wording.taxNumber} ${number}`;
 }
 
 /**

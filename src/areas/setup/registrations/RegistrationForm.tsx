@@ -1,8 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { currency } from '@/core/kernel/currency';
-import { decimal } from '@/core/kernel/decimal';
+import { usualFields } from '@/core/decisions/setup/usualRegistration';
 import { spanOf } from '@/core/returns/calendar';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
@@ -30,14 +29,7 @@ const PACKS = PACK_TITLES.filter(({ id }) => packOf(id).registration !== null);
 function usual(packId: string, before: Registration): Registration {
   const known = packOf(packId).registration;
   if (known === null) return before;
-  const { level, cashStep, wholeUnits, filingCurrency, ...fields } = known;
-  return {
-    ...before,
-    ...fields,
-    filingCurrency: currency(filingCurrency),
-    rounding: { mode: 'half-up', level, cashStep: cashStep === '' ? '' : decimal(cashStep), wholeUnits },
-    keptFrom: spanOf(fields.frequency, today()).start,
-  };
+  return { ...before, ...usualFields(known, today()) };
 }
 
 function newRegistration(home: Registration['filingCurrency']): Registration {

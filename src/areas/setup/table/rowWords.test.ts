@@ -16,7 +16,7 @@ describe('a row in words', () => {
     ['US-WA-stack', 'registered in Washington, to inside the territory'],
     [
       'IN-export',
-      'registered in 10 territories, from inside the territory or elsewhere in the country, to in the customs union or outside',
+      'registered in 36 territories, from inside the territory or elsewhere in the country, to in the customs union or outside',
     ],
   ])('%s', (id, words) => expect(conditionWords(rowOf(id), records)).toBe(words));
   test('that asks nothing always holds; days are said as days', () => {
