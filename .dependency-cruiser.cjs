@@ -64,8 +64,8 @@ module.exports = {
     only('offline', '^src/offline/', '^src/offline/'),
     only('ui', '^src/ui/', '^src/(ui|core/kernel)/'),
     only('cli', '^src/cli/', '^src/(core|store|print|cli)/'),
-    only('areas', '^src/areas/', '^src/(core|store|jobs|print|workers|ui|areas)/'),
-    only('areas-shell', '^src/areas/shell/', '^src/(core|store|jobs|print|workers|ui|areas/shell)/'),
+    only('areas', '^src/areas/', '^src/(core|store|jobs|print|workers|ui|areas)/|^src/offline/kept'),
+    only('areas-shell', '^src/areas/shell/', '^src/(core|store|jobs|print|workers|ui|areas/shell)/|^src/offline/kept'),
     only('areas-shared', '^src/areas/shared/', '^src/(core|store|jobs|print|workers|ui|areas/(shell|shared))/'),
     {
       name: 'areas-apart',

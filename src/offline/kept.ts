@@ -1,5 +1,8 @@
 /* Which kept file answers what a page asks for. Knows no browser, so that it can be tried without one. */
 
+/** Told to a build that waits: it answers from now on. */
+export const TAKE_OVER = 'take over';
+
 /** What one build of the app consists of, as `scripts/afterBuild.mjs` writes it down. */
 export interface Build {
   /** Hash over all files. */

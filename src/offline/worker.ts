@@ -1,4 +1,4 @@
-import { type Asked, answerTo, type Build, HASHED } from './kept';
+import { type Asked, answerTo, type Build, HASHED, TAKE_OVER } from './kept';
 
 /*
  * Keeps one build of the app in the browser, so that it works without its server, and answers from it. A later build is
@@ -95,7 +95,7 @@ async function answer(request: Request, asked: ReturnType<typeof answerTo>): Pro
 scope.addEventListener('install', (event) => event.waitUntil(keepBuild()));
 scope.addEventListener('activate', (event) => event.waitUntil(scope.clients.claim()));
 scope.addEventListener('message', (event) => {
-  if (event.data === 'take over') event.waitUntil(scope.skipWaiting());
+  if (event.data === TAKE_OVER) event.waitUntil(scope.skipWaiting());
 });
 scope.addEventListener('fetch', (event) => {
   const { request } = event;

@@ -1,3 +1,5 @@
+import { TAKE_OVER } from '@/offline/kept';
+
 /** The worker that keeps the app in the browser; written when the app is built. */
 const WORKER = '/offline.js';
 const HOUR = 3_600_000;
@@ -30,7 +32,7 @@ export function keepApp({ onReady, onNew, onTaken }: KeepingEvents): () => void 
     if (signal.aborted) return;
     onNew(() => {
       asked = true;
-      waiting.postMessage('load');
+      waiting.postMessage(TAKE_OVER);
     });
   };
   const watched = new WeakSet<ServiceWorker>();
