@@ -46,7 +46,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByRole('link', { name: 'Jurisdictions and rates' }).click();
     await page.getByRole('link', { name: 'Ireland' }).click();
     const vat = page.getByRole('region', { name: 'VAT of Ireland' });
-    await vat.getByRole('button', { name: 'One more rate' }).click();
+    await vat.getByRole('button', { name: 'Add rate' }).click();
     await vat.getByLabel('Class, rate 2').fill('repair');
     await vat.getByLabel('From, rate 2').fill('2003-01-01');
     await vat.getByLabel('Percent, rate 2').fill('13.5');
@@ -59,7 +59,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.getByLabel('Name, as printed').fill('Reduced {rate}');
     await page.getByRole('button', { name: 'Save the tax code' }).click();
     await expect(page.getByText('Name at least one tax that this code charges.')).toBeVisible();
-    await page.getByRole('button', { name: 'One more tax' }).click();
+    await page.getByRole('button', { name: 'Add tax' }).click();
     await page.getByLabel('Tax, tax 1').selectOption('IE-VAT');
     await page.getByLabel('Class, tax 1').selectOption('repair');
     await page.getByRole('button', { name: 'Save the tax code' }).click();
@@ -96,7 +96,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
     await page.keyboard.press('Enter');
     await page.getByLabel('Street and number').fill('North Pier');
     await page.getByLabel('Town or city').fill('Skerries');
-    await page.getByRole('button', { name: 'One more tax number' }).click();
+    await page.getByRole('button', { name: 'Add tax number' }).click();
     await page.getByLabel('Tax number, tax number 1').fill('IE8100345M');
     await page.getByLabel('E-invoice scheme').fill('9935');
     await page.getByLabel('E-invoice id').fill('IE8100345M');

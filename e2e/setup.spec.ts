@@ -5,7 +5,7 @@ test('a rate from a later day is used from its tax point on, and not before', as
   await openSample(page);
   await page.goto('/setup/jurisdictions/IE');
   const vat = page.getByRole('region', { name: 'VAT of Ireland' });
-  await vat.getByRole('button', { name: 'One more rate' }).click();
+  await vat.getByRole('button', { name: 'Add rate' }).click();
   await vat
     .getByLabel(/^From, rate/)
     .last()
@@ -52,7 +52,7 @@ test('exempt without words, a code made twice, and a rate that documents rest on
   await page.getByLabel('Category').selectOption('E');
   await page.getByRole('button', { name: 'Save the tax code' }).click();
   await expect(page.getByText('This category must say why no tax is charged')).toBeVisible();
-  await page.getByRole('button', { name: 'One more legend' }).click();
+  await page.getByRole('button', { name: 'Add legend' }).click();
   await page.getByLabel('Words, legend 1').fill('Exempt under Art. 132');
   await page.getByRole('button', { name: 'Save the tax code' }).click();
   await expect(page.getByText('“IE-S” is there already')).toBeVisible();

@@ -4,13 +4,16 @@ import { iso31662 } from 'iso-3166';
 
 const COUNTRIES = ['AU', 'BR', 'CA', 'IN', 'MX', 'US'];
 
+/** English names in India are written without the marks of their transcription. */
+const plain = (name) => name.normalize('NFD').replace(/\p{Mn}/gu, '');
+
 const regions = Object.fromEntries(
   COUNTRIES.map((country) => [
     country,
     Object.fromEntries(
       iso31662
         .filter(({ parent }) => parent === country)
-        .map(({ code, name }) => [code.slice(country.length + 1), name]),
+        .map(({ code, name }) => [code.slice(country.length + 1), country === 'IN' ? plain(name) : name]),
     ),
   ]),
 );

@@ -108,7 +108,7 @@ export function WriteJournal() {
         ))}
         <div className="flex items-center justify-between">
           <Button weight="quiet" onClick={() => append(BLANK)}>
-            One more line
+            Add line
           </Button>
           <span className="text-soft">
             Debits less credits <Money amount={difference} currency={currency} className="ml-2 text-ink" />

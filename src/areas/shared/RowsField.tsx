@@ -97,7 +97,7 @@ export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
                 </>
               )}
               <Button weight="quiet" aria-label={`Remove ${what} ${i + 1}`} onClick={() => remove(i)}>
-                Take out
+                Remove
               </Button>
             </span>
           </div>
@@ -108,7 +108,7 @@ export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
         {wrong.length > 0 && `▲ ${wrong[0]}${wrong.length > 1 ? ` (and ${wrong.length - 1} more)` : ''}`}
       </p>
       <Button weight="quiet" onClick={() => append(blank as never)}>
-        One more {what}
+        Add {what}
       </Button>
     </div>
   );

@@ -45,7 +45,12 @@ interface Begun {
 const RATE = /^\d{1,3}(\.\d{1,4})?$/;
 
 const schema = yup.object({
-  business: businessSchema,
+  business: businessSchema.test('region', function region({ address }) {
+    const isMissing = address.region === '' && regionChoices(address.country, '').length > 0;
+    return (
+      !isMissing || this.createError({ path: 'business.address.region', message: 'Choose the state or province.' })
+    );
+  }),
   registration: registrationSchema,
   standardRate: yup
     .string()
@@ -195,6 +200,7 @@ export function BeginForm() {
     );
   };
   const regions = regionChoices(country, region);
+  const isPlaced = country !== '' && (regions.length === 0 || region !== '');
   return (
     <form onSubmit={submit} noValidate className="border border-rule bg-sheet px-6 py-5">
       <div className="grid grid-cols-2 gap-x-4">
@@ -236,7 +242,7 @@ export function BeginForm() {
           {...field('registration.keptFrom')}
         />
       </div>
-      {!isOfPack && (
+      {isPlaced && !isOfPack && (
         <TextField
           label="Standard rate, percent"
           hint="Other rates, codes and their wording are added in Setup"
@@ -244,7 +250,7 @@ export function BeginForm() {
           {...field('standardRate')}
         />
       )}
-      <Fold words="More: short name, authority, currency, taxes" open={country !== '' && offered === null}>
+      <Fold words="More: short name, authority, currency, taxes" open={isPlaced && offered === null}>
         <div className="grid grid-cols-3 gap-x-4">
           <TextField label="Short name" hint="Shown at the head of the period ribbon" {...field('registration.name')} />
           <TextField label="Authority" {...field('registration.authority')} />

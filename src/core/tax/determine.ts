@@ -176,6 +176,11 @@ const NUMBER_WORDS: Readonly<Record<NumberState, string>> = {
 
 const oneOf = (values: readonly string[]): string => values.join(' or ');
 
+/** So many territories are named; more are counted. */
+const FEW = 4;
+
+const addressWords = ({ country, region }: Supply['shipTo']) => (region === '' ? country : `${country}-${region}`);
+
 /** The conditions of a row, each with whether it held and in words. Conditions of "any" are not named. */
 function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: readonly Candidate[]): readonly Reason[] {
   const nameOf = (id: string) => setup.jurisdiction.get(id)?.name ?? id;
@@ -206,7 +211,11 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
     `the customer ${row.number.map((n) => NUMBER_WORDS[n]).join(' or ')} (it ${NUMBER_WORDS[supply.number]})`,
   );
   const ours = all.filter(({ registration }) => among(row.registeredIn, registration.jurisdictionId));
-  say(row.registeredIn.length > 0, ours.length > 0, `we are registered in ${oneOf(row.registeredIn.map(nameOf))}`);
+  const of = row.registeredIn.length;
+  const where = of > FEW ? `one of ${of} territories` : oneOf(row.registeredIn.map(nameOf));
+  const ourOwn =
+    of > FEW && ours.length > 0 ? ` (${ours.map((one) => nameOf(one.registration.jurisdictionId)).join(', ')})` : '';
+  say(of > 0, ours.length > 0, `we are registered in ${where}${ourOwn}`);
   const best = candidateFor(row, all) ?? ours[0];
   if (best !== undefined) {
     const { from, to, registration } = best;
@@ -215,12 +224,12 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
     say(
       row.shipFrom.length > 0,
       among(row.shipFrom, from),
-      `the origin is ${far(row.shipFrom)} ${home} (${supply.shipFrom.country} is ${RELATION_WORDS[from]} it)`,
+      `the origin is ${far(row.shipFrom)} ${home} (${addressWords(supply.shipFrom)} is ${RELATION_WORDS[from]} it)`,
     );
     say(
       row.shipTo.length > 0,
       among(row.shipTo, to),
-      `the destination is ${far(row.shipTo)} ${home} (${supply.shipTo.country} is ${RELATION_WORDS[to]} it)`,
+      `the destination is ${far(row.shipTo)} ${home} (${addressWords(supply.shipTo)} is ${RELATION_WORDS[to]} it)`,
     );
   }
   return reasons;

@@ -69,7 +69,7 @@ export function HeaderFields(props: HeaderFieldsProps) {
               className="cursor-pointer text-soft text-sm underline underline-offset-2"
               onClick={onEditCustomer}
             >
-              mend
+              edit
             </button>
           )}
         </div>
