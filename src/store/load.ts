@@ -11,7 +11,7 @@ import type { IsoDate } from '@/core/kernel/date';
 import { total } from '@/core/kernel/money';
 import type { Customer } from '@/core/parties/customer';
 import type { Whereabouts } from '@/core/tax/place';
-import { readStackKey } from '@/core/tax/resolve';
+import { readStackKey } from '@/core/tax/taxKey';
 import { prepareSetup, type TaxRecords, type TaxSetup } from '@/core/tax/taxSetup';
 import type { BookDb } from './schema';
 import { placesNear } from './setup/queries/places';

@@ -19,6 +19,7 @@ import {
   receiptsOf,
 } from './sales/queries/documents';
 import { findDocuments, searchDocuments } from './sales/queries/findDocuments';
+import { orderUsedBefore } from './sales/queries/orderUsed';
 import type { BookDb } from './schema';
 import { entriesBehind, periodReturn, ribbon } from './tax/queries/periods';
 
@@ -52,6 +53,13 @@ describe('documents', () => {
     ['  ', []],
   ])('%p finds %p', async (query, numbers) => {
     expect((await searchDocuments(db, query, 10, day('2026-03-06'))).map((d) => d.number).sort()).toEqual(numbers);
+  });
+  test('an order number is known from another document for the same customer alone', async () => {
+    const ordered = (over: object) =>
+      orderUsedBefore(db, draftOf({ customerId: 'clewbay', orderNumber: 'CB-118', ...over }));
+    expect(await ordered({})).toBe('INV-2026-0001');
+    expect(await ordered({ orderNumber: 'CB-11' })).toBe('');
+    expect(await ordered({ customerId: 'ballyvaughan' })).toBe('');
   });
   test('drafts, customers, items and receipts are found by any part of any word', async () => {
     expect(await draftsFound(db, 'x-77', 5)).toHaveLength(0);

@@ -12,7 +12,8 @@ import { priceFor, priceInMode, valueFor } from '@/core/tax/convertPrice';
 import { DEMO_CUSTOMERS, DEMO_ITEMS } from '@/demo/setup';
 import { takeItem } from './determineLine';
 import { preview } from './preview';
-import { switchMode, typeFigure } from './switchMode';
+import { switchMode, typeFigure, typeOtherPrice } from './switchMode';
+import { takeTaxOff, zeroRatedSince } from './zeroRated';
 
 const at = (rate: string): Component[] => [{ id: 'T', rate: decimal(rate) }];
 const setting = settingOf();
@@ -140,6 +141,35 @@ describe('switching a document between prices with tax and without', () => {
     );
     expect(typeFigure({ ...line, id: 'nobody' }, 'gross', minor(1n), figures)).toBeNull();
   });
+});
+
+describe('a line of a tax-inclusive document that charges no tax any more', () => {
+  const shownOf = (priceMode: 'net' | 'gross', taxCode: string, price = '123.00') => {
+    const draft = draftOf({
+      priceMode,
+      lines: [lineOf({ id: 'a', price, taxCode }), lineOf({ id: 'b', taxCode: 'IE-Z' })],
+    });
+    return { draft, shown: preview(draft, counter, setting) };
+  };
+  test('is asked about, and its tax taken off: 123.00 with 23 % is 100.00 without', () => {
+    const [before, after] = [shownOf('gross', 'IE-S'), shownOf('gross', 'IE-Z')];
+    expect(zeroRatedSince(before.shown, after.shown)).toEqual(['a']);
+    const { lines } = takeTaxOff(after.draft, before.shown, ['a']);
+    expect(lines.map(({ price }) => Number(price))).toEqual([100, Number(after.draft.lines[1]?.price)]);
+  });
+  test('is not asked about where its price was typed anew, where tax is charged, or where prices exclude tax', () => {
+    const before = shownOf('gross', 'IE-S').shown;
+    for (const after of [shownOf('gross', 'IE-Z', '50'), shownOf('gross', 'IE-R'), shownOf('net', 'IE-Z')])
+      expect(zeroRatedSince(before, after.shown)).toEqual([]);
+  });
+});
+
+test('a unit price typed in the other mode: 123.00 with 23 % is 100.00 without', () => {
+  const draft = draftOf({ lines: [lineOf({ id: 'a', price: '1' })] });
+  const line = draft.lines[0];
+  if (line === undefined) throw new Error('no line');
+  const typed = typeOtherPrice(line, decimal('123.00'), preview(draft, counter, setting));
+  expect([typed?.price, typed?.priceFrom]).toEqual(['100', 'from the typed price of 123.00 with tax']);
 });
 
 describe('price lists', () => {

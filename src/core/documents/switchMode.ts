@@ -1,10 +1,11 @@
 import type { Currency } from '@/core/kernel/currency';
+import type { Decimal } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor } from '@/core/kernel/money';
-import { showMoney } from '@/core/kernel/show';
+import { showMoney, showPrice } from '@/core/kernel/show';
 import type { CalcLine, LineResult, PriceMode } from '@/core/tax/calcTypes';
 import { calculate } from '@/core/tax/calculate';
-import { priceFor, valueFor, type WantedFigure } from '@/core/tax/convertPrice';
+import { priceFor, priceInMode, valueFor, type WantedFigure } from '@/core/tax/convertPrice';
 import type { Draft, DraftLine } from './draft';
 import type { Preview } from './preview';
 
@@ -107,4 +108,21 @@ export function typeFigure(line: DraftLine, figure: WantedFigure, amount: Minor,
   if (price === null) return null;
   const words = { net: 'net', tax: 'tax', gross: 'total with tax' }[figure];
   return { ...line, price, priceFrom: `from the typed ${words} of ${showMoney(amount, input.currency)}` };
+}
+
+/**
+ * The draft line with a unit price that was typed in the other price mode than the document's: 123.00 with tax at 23 %
+ * is 100.00 in a document whose prices exclude tax. Null while the line's tax is not known.
+ */
+export function typeOtherPrice(line: DraftLine, typed: Decimal, shown: Preview): DraftLine | null {
+  const { taxes, priceMode, currency } = shown.input;
+  const components = taxes[line.taxCode]?.components;
+  if (components === undefined) return null;
+  const other: PriceMode = priceMode === 'net' ? 'gross' : 'net';
+  const words = other === 'net' ? 'without tax' : 'with tax';
+  return {
+    ...line,
+    price: priceInMode(typed, other, priceMode, components, currency),
+    priceFrom: `from the typed price of ${showPrice(typed, currency)} ${words}`,
+  };
 }

@@ -78,3 +78,18 @@ export function readTypedDecimal(text: string): Decimal | null {
   t = t.replace(/^(-?)\./, '$10.').replace(/\.$/, '');
   return isDecimal(t) ? t : null;
 }
+
+/** Countries whose people write a point before decimals and a comma between thousands; most others do it the other way. */
+const POINT_COUNTRIES = new Set(
+  'AU BD BN BW CA CN DO EG ET GB GH GT HK HN IE IL IN JM JP KE KR LK MM MO MT MW MX MY NA NG NI NP NZ PA PE PH PK PR RW SA SG SV TH TT TW TZ UG US XI ZM ZW CH LI'.split(
+    ' ',
+  ),
+);
+
+/**
+ * True for a figure that the people of a country may mean in two ways, as `1.200` and `1,200` in Germany: one and two
+ * tenths, or twelve hundred. Where the point stands before decimals neither is in doubt.
+ */
+export function isAmbiguousIn(country: string, typed: string): boolean {
+  return !POINT_COUNTRIES.has(country) && /^-?[1-9]\d{0,2}[.,]\d{3}$/.test(typed.trim());
+}

@@ -4,7 +4,7 @@ import type { CustomerKind, DecisionRow, NumberState, Relation, SupplyKind } fro
 import { type Territory, territoryOf } from './jurisdiction';
 import { findPlace, type Whereabouts } from './place';
 import type { Registration } from './registration';
-import { stackKey } from './resolve';
+import { stackKey } from './taxKey';
 import { activeOn, type TaxSetup } from './taxSetup';
 import { inOneUnion } from './unions';
 

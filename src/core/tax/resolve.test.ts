@@ -2,9 +2,10 @@ import { recordsOf, registeredIn } from 'tests/taxSetup';
 import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import type { Place } from './place';
-import { type ResolvedTax, readStackKey, resolveTax, stackKey, type Unresolved } from './resolve';
+import { type ResolvedTax, resolveTax, type Unresolved } from './resolve';
 import type { Tax, TaxRate } from './tax';
 import type { TaxCode } from './taxCode';
+import { readStackKey, readTaxKey, stackKey, taxKeyOf } from './taxKey';
 import { prepareSetup } from './taxSetup';
 
 const DAY = isoDate('2026-01-15');
@@ -133,5 +134,28 @@ describe('the stack of a place', () => {
   test('takes the rate of every class where a class has none of its own, but never for what is exempt', () => {
     expect(stack('boats', every)).toEqual(['S', '23', 1]);
     expect(stack('exempt', every)).toEqual(['E', '0', 0]);
+  });
+});
+
+describe('taxes that one line leaves out or adds', () => {
+  test.each([
+    ['BOTH~-LEVY', '12', 'BOTH 12 without LEVY'],
+    ['PLAIN~+LEVY/standard', '17', 'PLAIN 17 with LEVY'],
+    // 5 % goes out, 5 % of another family comes in.
+    ['BOTH~+LEVY/standard~-LEVY', '17', 'BOTH 17 without LEVY, with LEVY'],
+  ])('%s charges %s %% together', (key, percent, name) => {
+    const { code: resolved, percent: sum, name: called, boxTax } = resolve(key);
+    expect([resolved, sum, called, boxTax]).toEqual([key, percent, name, 'T']);
+  });
+  test('that leave nothing are refused, as are taxes without a rate', () => {
+    expect(resolve('PLAIN~-VAT').problem).toContain('choose a code that charges nothing');
+    expect(resolve('PLAIN~+GONE/standard').problem).toContain('no standard rate');
+  });
+  test('make the same key in any order, and the plain key once nothing is changed', () => {
+    const added = { taxId: 'LEVY', taxClass: 'standard' };
+    expect(taxKeyOf({ base: '@P/low', without: ['B', 'A', 'A'], added: [added] })).toBe('@P/low~+LEVY/standard~-A~-B');
+    expect(readTaxKey('@P/low~+LEVY/standard~-A~-B')).toEqual({ base: '@P/low', without: ['A', 'B'], added: [added] });
+    expect(taxKeyOf({ base: 'PLAIN', without: [], added: [] })).toBe('PLAIN');
+    expect(readStackKey('@P/low~-A')).toEqual({ placeId: 'P', taxClass: 'low' });
   });
 });

@@ -6,6 +6,7 @@ import { lineage } from './jurisdiction';
 import type { Place } from './place';
 import { EXEMPT_CLASS, rateOn, type Tax, type TaxRate } from './tax';
 import { type CodeComponent, legendIn, type TaxCode } from './taxCode';
+import { isChangedKey, readStackKey, readTaxKey, type TaxKey } from './taxKey';
 import type { TaxSetup } from './taxSetup';
 
 /** Why a customer is charged nothing in a jurisdiction. */
@@ -52,18 +53,6 @@ export interface ResolvedTax {
 
 /** What the customer's side says of a jurisdiction on a day; null when tax is charged there. */
 export type ReliefIn = (jurisdictionId: string) => Relief | null;
-
-/** Sets the stack of a place apart from codes: `@WA-SEATTLE/standard`. */
-export function stackKey(placeId: string, taxClass: string): string {
-  return `@${placeId}/${taxClass}`;
-}
-
-/** Place and class of a stack's key, or null for a code. */
-export function readStackKey(key: string): { readonly placeId: string; readonly taxClass: string } | null {
-  if (!key.startsWith('@')) return null;
-  const at = key.lastIndexOf('/');
-  return { placeId: key.slice(1, at), taxClass: key.slice(at + 1) };
-}
 
 /** A line's tax could not be resolved: what is missing, as a sentence. */
 export interface Unresolved {
@@ -183,9 +172,89 @@ export function stackParts(setup: TaxSetup, place: Place, taxClass: string, day:
   );
 }
 
+/** What a line carries before its relief: the taxes of its code or stack, and what it says of itself. */
+interface Carried {
+  readonly head: Pick<ResolvedTax, 'code' | 'name' | 'category' | 'exemptionCode' | 'boxBase' | 'boxTax'>;
+  readonly legend: string;
+  readonly components: readonly ResolvedComponent[];
+  /** The name with the percent that its taxes come to; nothing but the name where it charges none. */
+  readonly nameAt: (percent: Decimal) => string;
+}
+
+function carriedByCode(setup: TaxSetup, key: string, day: IsoDate, reliefIn: ReliefIn, language: string) {
+  const code = setup.code.get(key);
+  if (code === undefined) return { problem: `The tax code ${key} is not in Setup any more: choose another.` };
+  const parts = codeParts(setup, code, day);
+  if ('problem' in parts) return parts;
+  const { name, category, exemptionCode, boxBase, boxTax } = code;
+  return {
+    head: { code: key, name, category, exemptionCode, boxBase, boxTax },
+    legend: legendIn(code.legends, language),
+    components: componentsOf(setup, parts, reliefIn),
+    nameAt: (percent: Decimal) => nameWithRate(name, percent),
+  };
+}
+
+/** A stack where no tax has a rate for the class is exempt and says so. */
+function carriedByStack(
+  setup: TaxSetup,
+  { placeId, taxClass }: { readonly placeId: string; readonly taxClass: string },
+  day: IsoDate,
+  reliefIn: ReliefIn,
+): Carried | Unresolved {
+  const place = setup.placeIndex.byId.get(placeId);
+  if (place === undefined)
+    return { problem: `The place ${placeId} is not in Setup any more: choose the tax yourself.` };
+  const components = componentsOf(setup, stackParts(setup, place, taxClass, day), reliefIn);
+  const none = components.length === 0;
+  // Nothing charged by a rate of 0 is zero rated, or exempt where the class says so.
+  const zero = components.every(({ percent, insteadOf, perUnit }) => isZero(insteadOf || percent) && perUnit === '');
+  const exempt = none || (zero && taxClass === EXEMPT_CLASS);
+  const category: Category = exempt ? 'E' : zero ? 'Z' : 'S';
+  return {
+    head: { code: '', name: place.name, category, exemptionCode: '', boxBase: '', boxTax: '' },
+    legend: exempt ? `${place.name} has no tax on supplies of the class ${taxClass}.` : '',
+    components,
+    nameAt: (percent) => (none ? place.name : `${place.name}, ${percent} %`),
+  };
+}
+
+/** Without the taxes that a line leaves out, and with those that it adds. */
+function changedOn(
+  setup: TaxSetup,
+  carried: Carried,
+  { without, added }: TaxKey,
+  day: IsoDate,
+  reliefIn: ReliefIn,
+): Carried | Unresolved {
+  const parts: Part[] = [];
+  for (const { taxId, taxClass } of added) {
+    const part = partOf(setup, { taxId, taxClass, family: '', compound: false }, day);
+    if ('problem' in part) return part;
+    parts.push(part);
+  }
+  const kept = carried.components.filter(({ taxId }) => !without.includes(taxId));
+  const components = [...kept, ...componentsOf(setup, parts, reliefIn)];
+  if (components.length === 0)
+    return { problem: 'No tax is left on this line: choose a code that charges nothing instead.' };
+  const nameOf = (id: string) => setup.tax.get(id)?.name ?? id;
+  const words = [
+    ...without.map((id) => `without ${nameOf(id)}`),
+    ...added.map(({ taxId }) => `with ${nameOf(taxId)}`),
+  ].join(', ');
+  // A code that charged nothing charges now.
+  const category = parts.length > 0 && carried.components.length === 0 ? 'S' : carried.head.category;
+  return {
+    ...carried,
+    head: { ...carried.head, category },
+    components,
+    nameAt: (percent) => `${carried.nameAt(percent)} ${words}`,
+  };
+}
+
 /**
- * A line's tax on a day, with the rates in force then and the customer's relief. A stack where no
- * tax has a rate for the class is exempt and says so.
+ * A line's tax on a day, with the rates in force then and the customer's relief.
+ * @param key see `taxKey.ts`.
  */
 export function resolveTax(
   setup: TaxSetup,
@@ -194,36 +263,15 @@ export function resolveTax(
   reliefIn: ReliefIn,
   language: string,
 ): ResolvedTax | Unresolved {
+  const read = readTaxKey(key);
   const stack = readStackKey(key);
-  if (stack === null) {
-    const code = setup.code.get(key);
-    if (code === undefined) return { problem: `The tax code ${key} is not in Setup any more: choose another.` };
-    const parts = codeParts(setup, code, day);
-    if ('problem' in parts) return parts;
-    const { name, category, exemptionCode, boxBase, boxTax } = code;
-    const components = componentsOf(setup, parts, reliefIn);
-    const head = { code: key, name, category, exemptionCode, boxBase, boxTax };
-    const resolved = assemble(head, legendIn(code.legends, language), components, day);
-    return { ...resolved, name: nameWithRate(name, resolved.percent) };
-  }
-  const place = setup.placeIndex.byId.get(stack.placeId);
-  if (place === undefined)
-    return { problem: `The place ${stack.placeId} is not in Setup any more: choose the tax yourself.` };
-  const components = componentsOf(setup, stackParts(setup, place, stack.taxClass, day), reliefIn);
-  const none = components.length === 0;
-  // Nothing charged by a rate of 0 is zero rated, or exempt where the class says so.
-  const zero = components.every(({ percent, insteadOf, perUnit }) => isZero(insteadOf || percent) && perUnit === '');
-  const exempt = none || (zero && stack.taxClass === EXEMPT_CLASS);
-  const category: Category = exempt ? 'E' : zero ? 'Z' : 'S';
-  const head = {
-    code: key,
-    name: place.name,
-    category,
-    exemptionCode: '',
-    boxBase: '',
-    boxTax: '',
-  };
-  const legend = exempt ? `${place.name} has no tax on supplies of the class ${stack.taxClass}.` : '';
-  const resolved = assemble(head, legend, components, day);
-  return none ? resolved : { ...resolved, name: `${place.name}, ${resolved.percent} %` };
+  const plain =
+    stack === null
+      ? carriedByCode(setup, read.base, day, reliefIn, language)
+      : carriedByStack(setup, stack, day, reliefIn);
+  if ('problem' in plain) return plain;
+  const carried = isChangedKey(key) ? changedOn(setup, plain, read, day, reliefIn) : plain;
+  if ('problem' in carried) return carried;
+  const resolved = assemble({ ...carried.head, code: key }, carried.legend, carried.components, day);
+  return { ...resolved, name: carried.nameAt(resolved.percent) };
 }

@@ -51,6 +51,7 @@ import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
 import { useTaxChoices } from './useTaxChoices';
+import { ZeroRatedDialog } from './ZeroRatedDialog';
 
 /** Loaded when they are asked for: most drafts are written without them. */
 const PreviewColumn = dynamic(async () => (await import('./PreviewColumn')).PreviewColumn);
@@ -359,6 +360,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
         />
       )}
       <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
+      <ZeroRatedDialog store={store} shown={shown} />
       <AskDialog number={number} issuing={issuing} />
       {made && (
         <MakingDialog

@@ -63,7 +63,7 @@ export function LineNote({ store, draft, at, shown, customer, setting }: LineNot
       {line !== undefined && !isBlank(line) && (
         <>
           {tax === undefined && <TrailList trail={trail} />}
-          <LineTaxNote store={store} line={line} classes={classes} shown={shown} />
+          <LineTaxNote store={store} line={line} classes={classes} shown={shown} setting={setting} />
           <LineMoves store={store} line={line} />
         </>
       )}

@@ -3,18 +3,23 @@
 import { useState } from 'react';
 import type { DraftLine } from '@/core/documents/draft';
 import type { Preview } from '@/core/documents/preview';
-import { typeFigure } from '@/core/documents/switchMode';
+import type { Setting } from '@/core/documents/setting';
+import { typeFigure, typeOtherPrice } from '@/core/documents/switchMode';
+import { readTypedDecimal } from '@/core/kernel/decimal';
 import { readTypedMoney } from '@/core/kernel/typedMoney';
 import type { WantedFigure } from '@/core/tax/convertPrice';
 import { SUPPLY_KINDS, type SupplyKind } from '@/core/tax/decisionTable';
+import { isPrice } from '@/core/tax/price';
 import { ChoiceField, TextField } from '@/ui/Field';
 import type { DraftStore } from './draftStore';
+import { LineTaxes } from './LineTaxes';
 
 interface LineTaxNoteProps {
   readonly store: DraftStore;
   readonly line: DraftLine;
   readonly classes: readonly string[];
   readonly shown: Preview;
+  readonly setting: Setting;
 }
 
 const FIGURES: readonly (readonly [WantedFigure, string])[] = [
@@ -24,7 +29,17 @@ const FIGURES: readonly (readonly [WantedFigure, string])[] = [
 ];
 
 /** What the decision table asks of a line, and its figures to be typed so that the price follows. */
-export function LineTaxNote({ store, line, classes, shown }: LineTaxNoteProps) {
+export function LineTaxNote({ store, line, classes, shown, setting }: LineTaxNoteProps) {
+  const take = (figure: WantedFigure) => (typed: string) => {
+    const amount = readTypedMoney(typed, shown.input.currency);
+    if (amount === null) return 'not an amount';
+    return typeFigure(line, figure, amount, shown) ?? 'no price leads there';
+  };
+  const takePrice = (typed: string) => {
+    const price = readTypedDecimal(typed);
+    if (price === null || !isPrice(price)) return 'not a price';
+    return typeOtherPrice(line, price, shown) ?? 'choose its tax first';
+  };
   return (
     <>
       <div className="grid grid-cols-2 gap-x-3">
@@ -42,31 +57,41 @@ export function LineTaxNote({ store, line, classes, shown }: LineTaxNoteProps) {
         />
       </div>
       {shown.byLine.has(line.id) && (
-        <div className="grid grid-cols-3 gap-x-3">
-          {FIGURES.map(([figure, label]) => (
-            <TypedFigure key={`${line.id}-${figure}`} {...{ store, line, shown, figure, label }} />
-          ))}
-        </div>
+        <>
+          <div className="grid grid-cols-3 gap-x-3">
+            {FIGURES.map(([figure, label]) => (
+              <TypedFigure key={`${line.id}-${figure}`} {...{ store, line, label }} take={take(figure)} />
+            ))}
+          </div>
+          <TypedFigure
+            key={`${line.id}-price`}
+            {...{ store, line }}
+            label={shown.input.priceMode === 'net' ? 'Unit price with tax' : 'Unit price without tax'}
+            take={takePrice}
+          />
+          <LineTaxes store={store} line={line} shown={shown} setting={setting} />
+        </>
       )}
     </>
   );
 }
 
-interface TypedFigureProps extends Omit<LineTaxNoteProps, 'classes'> {
-  readonly figure: WantedFigure;
+interface TypedFigureProps {
+  readonly store: DraftStore;
+  readonly line: DraftLine;
   readonly label: string;
+  /** The line with what was typed, or what is wrong with it. */
+  readonly take: (typed: string) => DraftLine | string;
 }
 
 /** Types one figure of the line; taken when the field is left or Enter is pressed. */
-function TypedFigure({ store, line, shown, figure, label }: TypedFigureProps) {
+function TypedFigure({ store, line, label, take }: TypedFigureProps) {
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState<string | undefined>();
-  const take = () => {
+  const settle = () => {
     if (typed.trim() === '') return setWrong(undefined);
-    const { currency } = shown.input;
-    const amount = readTypedMoney(typed, currency);
-    const priced = amount === null ? null : typeFigure(line, figure, amount, shown);
-    if (priced === null) return setWrong(amount === null ? 'not an amount' : 'no price leads there');
+    const priced = take(typed);
+    if (typeof priced === 'string') return setWrong(priced);
     setWrong(undefined);
     setTyped('');
     store.changeLine(line.id, { price: priced.price, priceFrom: priced.priceFrom });
@@ -80,11 +105,11 @@ function TypedFigure({ store, line, shown, figure, label }: TypedFigureProps) {
       value={typed}
       error={wrong}
       onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
+      onBlur={settle}
       onKeyDown={(event) => {
         if (event.key !== 'Enter') return;
         event.preventDefault();
-        take();
+        settle();
       }}
     />
   );

@@ -1,4 +1,4 @@
-import { draftFindings } from '@/core/decisions/sales/draftFindings';
+import { draftFindings, type Known } from '@/core/decisions/sales/draftFindings';
 import { type Checks, checksOf } from '@/core/decisions/sales/findings';
 import type { Draft } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
@@ -7,8 +7,9 @@ import type { Setting } from '@/core/documents/setting';
 import type { Refusal } from '@/core/kernel/result';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusal } from '@/core/wording/refusals';
+import { orderUsedBefore } from '@/store/sales/queries/orderUsed';
 import { inChecker } from '@/workers/client';
-import { today } from '../../shell/book';
+import { bookDb, today } from '../../shell/book';
 
 /** What keeps a draft from being looked at as a document: fields that are missing or wrong, each at its place. */
 function refusedChecks(refusals: readonly Refusal[]): Checks {
@@ -32,11 +33,24 @@ function withUnusual(checks: Checks, unusual: readonly Finding[]): Checks {
   return { ...checks, findings: [...by('must'), ...by('should'), ...by('note')] };
 }
 
+const knownOf = async (draft: Draft): Promise<Known> => ({
+  today: today(),
+  orderUsed: await orderUsedBefore(bookDb(), draft),
+});
+
 /** What is missing or wrong on a draft. While fields are missing only those are told. */
-export function checkDraft(draft: Draft, number: string, customer: Customer | null, setting: Setting): Checks {
+export async function checkDraft(
+  draft: Draft,
+  number: string,
+  customer: Customer | null,
+  setting: Setting,
+): Promise<Checks> {
   const frozen = freezeDraft(draft, number, customer, setting);
   if (!frozen.ok) return refusedChecks(frozen.refusals);
-  return withUnusual(checksOf(frozen.value), draftFindings(draft, frozen.value, customer, setting, today()));
+  return withUnusual(
+    checksOf(frozen.value),
+    draftFindings(draft, frozen.value, customer, setting, await knownOf(draft)),
+  );
 }
 
 /** The same with the rules asked in a worker, so that keys typed meanwhile need not wait for them. */
@@ -53,5 +67,5 @@ export async function checkDraftInWorker(
     (face) => face.checkContent(value),
     () => checksOf(value),
   );
-  return withUnusual(checks, draftFindings(draft, value, customer, setting, today()));
+  return withUnusual(checks, draftFindings(draft, value, customer, setting, await knownOf(draft)));
 }

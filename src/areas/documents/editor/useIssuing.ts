@@ -81,7 +81,7 @@ export function useIssuing(
     if (setting === null) return;
     // What has to be asked is looked up afresh: the figures on screen may be a moment behind the keys.
     const { draft } = store.getState();
-    const { findings } = checkDraft(draft, number, customer, setting);
+    const { findings } = await checkDraft(draft, number, customer, setting);
     const should = findings.filter((finding) => finding.severity === 'should');
     const blocked = findings.some((finding) => finding.severity === 'must');
     if (blocked || should.length === 0) await issueAllTheSame();

@@ -5,8 +5,9 @@ import type { Draft } from '@/core/documents/draft';
 import { datesOf } from '@/core/documents/lineTax';
 import type { Setting } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
-import { readStackKey, resolveTax, stackKey } from '@/core/tax/resolve';
+import { resolveTax } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
+import { isChangedKey, readStackKey, stackKey } from '@/core/tax/taxKey';
 
 /** Key of what a line may carry, and its name. */
 export type TaxChoice = readonly [string, string];
@@ -28,7 +29,7 @@ function taxChoices(
   const stacks = [...new Set([...used, ...near])].map((key): TaxChoice => {
     const read = readStackKey(key);
     const name = nameOf(key, read?.placeId ?? key);
-    return [key, read === null || classes.length < 2 ? name : `${name} (${read.taxClass})`];
+    return [key, read === null || isChangedKey(key) || classes.length < 2 ? name : `${name} (${read.taxClass})`];
   });
   return [...setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, plainName(code))]), ...stacks];
 }
@@ -42,7 +43,9 @@ const distinct = (values: readonly string[]): string => [...new Set(values)].joi
 export function useTaxChoices(draft: Draft, setting: Setting | null): readonly TaxChoice[] {
   const day = datesOf(draft).taxPoint;
   const classes = distinct(draft.lines.map((line) => line.taxClass));
-  const used = distinct(draft.lines.map((line) => line.taxCode).filter((key) => readStackKey(key) !== null));
+  const used = distinct(
+    draft.lines.map((line) => line.taxCode).filter((key) => readStackKey(key) !== null || isChangedKey(key)),
+  );
   return useMemo(
     () => (setting === null ? NONE : taxChoices(classes.split('\n'), used.split('\n').filter(Boolean), day, setting)),
     [classes, used, day, setting],

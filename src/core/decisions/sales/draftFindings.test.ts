@@ -9,12 +9,14 @@ import { draftFindings } from './draftFindings';
 
 const TODAY = isoDate('2026-01-15');
 
-function found(over: Partial<Draft> = {}, today: IsoDate = TODAY, setting: Setting = settingOf()) {
+function found(over: Partial<Draft> = {}, today: IsoDate = TODAY, setting: Setting = settingOf(), orderUsed = '') {
   const draft = draftOf({ customerId: 'clewbay', ...over });
   const customer = DEMO_CUSTOMERS.find(({ id }) => id === draft.customerId) ?? null;
   const frozen = freezeDraft(draft, 'INV-1', customer, setting);
   if (!frozen.ok) throw new Error(JSON.stringify(frozen.refusals));
-  return draftFindings(draft, frozen.value, customer, setting, today).map((f) => `${f.severity} ${f.rule} ${f.field}`);
+  return draftFindings(draft, frozen.value, customer, setting, { today, orderUsed }).map(
+    (f) => `${f.severity} ${f.rule} ${f.field}`,
+  );
 }
 
 describe('a draft', () => {
@@ -111,6 +113,33 @@ test('a public customer without an e-invoice address is asked about, others are 
   const frozen = freezeDraft(draft, 'INV-1', customer, setting);
   if (!frozen.ok) throw new Error(JSON.stringify(frozen.refusals));
   const rules = (kind: 'government' | 'business') =>
-    draftFindings(draft, frozen.value, { ...customer, kind }, setting, TODAY).map(({ rule }) => rule);
+    draftFindings(draft, frozen.value, { ...customer, kind }, setting, { today: TODAY, orderUsed: '' }).map(
+      ({ rule }) => rule,
+    );
   expect([rules('government'), rules('business')]).toEqual([['E-INVOICE-ADDRESS'], []]);
+});
+
+test('an order number that stands on another invoice, and a quantity below zero, are asked about', () => {
+  expect(found({ orderNumber: 'PO-1' }, TODAY, settingOf(), 'INV-9')).toEqual(['should ORDER-USED orderNumber']);
+  expect(found({ lines: [lineOf(), lineOf({ quantity: '-1' })] })).toEqual(['should QUANTITY-BELOW lines[1].quantity']);
+});
+
+describe('a figure with a mark before three digits', () => {
+  const at = (country: string): Setting => {
+    const setting = settingOf();
+    const { business } = setting;
+    return { ...setting, business: { ...business, address: { ...business.address, country } } };
+  };
+  test.each([
+    ['DE', '1.200', ['should FIGURE-READ lines[0].price']],
+    ['DE', '1,200', ['should FIGURE-READ lines[0].price']],
+    ['DE', '0.125', []],
+    ['DE', '1200', []],
+    ['DE', '1.200,00', []],
+    ['IE', '1.200', []],
+    ['IE', '1,200', []],
+  ])('in %s: %s', (country, price, findings) => {
+    const rules = found({ lines: [lineOf({ price })] }, TODAY, at(country)).filter((one) => one.includes('FIGURE'));
+    expect(rules).toEqual(findings);
+  });
 });

@@ -1,12 +1,13 @@
 import { type Content, figuresOf } from '@/core/documents/content';
-import type { Draft } from '@/core/documents/draft';
+import { type Draft, isBlank } from '@/core/documents/draft';
 import type { Finding } from '@/core/documents/finding';
 import { traitsOfDraft } from '@/core/documents/kinds';
 import { lineVerdict } from '@/core/documents/lineTax';
+import { readLine } from '@/core/documents/readLine';
 import { registrationFor, type Setting } from '@/core/documents/setting';
 import { exponentOf } from '@/core/kernel/currency';
 import { daysBetween, type IsoDate, writeDate } from '@/core/kernel/date';
-import { tenTo } from '@/core/kernel/decimal';
+import { isAmbiguousIn, ratioOf, tenTo } from '@/core/kernel/decimal';
 import { type Minor, total } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
@@ -147,16 +148,52 @@ function rateFindings({ home, taxPoint, filing, currency }: Content, setting: Se
   ];
 }
 
+/** Figures that may be read in two ways where the business is at home, and quantities below zero. */
+function figureFindings(draft: Draft, { currency }: Content, { business }: Setting): readonly Asked[] {
+  return draft.lines.flatMap((line, i): readonly Asked[] => {
+    if (isBlank(line)) return [];
+    const { quantity, unitPrice } = readLine(line, currency);
+    const typed = [
+      ['quantity', line.quantity, quantity],
+      ['price', line.priceFrom === '' ? line.price : '', unitPrice],
+    ] as const;
+    const twofold = typed.flatMap(([field, text, read]) =>
+      read !== null && isAmbiguousIn(business.address.country, text)
+        ? [should('FIGURE-READ', `lines[${i}].${field}`, `“${text.trim()}” was read as ${read}: is it right?`)]
+        : [],
+    );
+    const below = quantity !== null && ratioOf(quantity).n < 0n;
+    return below
+      ? [
+          ...twofold,
+          should(
+            'QUANTITY-BELOW',
+            `lines[${i}].quantity`,
+            `Line ${i + 1} has a quantity below zero: to take back what was invoiced, write a credit note.`,
+          ),
+        ]
+      : twofold;
+  });
+}
+
+/** What of the world a look at a draft needs. */
+export interface Known {
+  readonly today: IsoDate;
+  /** Number of another document for the same customer with the same order number; empty where there is none. */
+  readonly orderUsed: string;
+}
+
 /**
  * What is unusual on a draft against its set-up and today: dates without sense, taxes chosen or typed
- * by hand, old exchange rates, a public customer without an e-invoice address.
+ * by hand, figures that may be read in two ways, an order that was invoiced before, old exchange rates, a public
+ * customer without an e-invoice address.
  */
 export function draftFindings(
   draft: Draft,
   content: Content,
   customer: Customer | null,
   setting: Setting,
-  today: IsoDate,
+  { today, orderUsed }: Known,
 ): readonly Finding[] {
   if (!traitsOfDraft(draft.kind).posts) return [];
   const keptFrom = registrationFor(setting, content.registrationId)?.keptFrom ?? content.issueDate;
@@ -165,7 +202,17 @@ export function draftFindings(
     ...dateFindings(content, keptFrom, today),
     ...handFindings(draft, content, customer, setting),
     ...overrideFindings(content, draft),
+    ...figureFindings(draft, content, setting),
     ...rateFindings(content, setting),
+    ...(orderUsed === ''
+      ? []
+      : [
+          should(
+            'ORDER-USED',
+            'orderNumber',
+            `The order number ${content.orderNumber} stands on ${orderUsed} too: was it invoiced already?`,
+          ),
+        ]),
     ...(meant
       ? [
           should(

@@ -87,9 +87,10 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
       path: 'lines',
       wanted: 'invoice-above-zero',
     });
-  const blocking = [...findingsOn(content), ...draftFindings(draft, content, customer, setting, moment.today)].filter(
-    (finding) => finding.severity === 'must',
-  );
+  const blocking = [
+    ...findingsOn(content),
+    ...draftFindings(draft, content, customer, setting, { today: moment.today, orderUsed: '' }),
+  ].filter((finding) => finding.severity === 'must');
   if (blocking.length > 0)
     return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, finding: f.message })));
   const quote = family.find((document) => document.id === content.stage?.documentId);
