@@ -18,6 +18,12 @@ const FILE_POLICY = [
 const PAGES: Readonly<Record<string, string>> = {
   '/sales/doc/:id': '/sales/doc',
   '/sales/draft/:id': '/sales/draft',
+  ...Object.fromEntries(
+    ['customers', 'items', 'prices'].flatMap((part) => [
+      [`/sales/${part}`, '/sales/records'],
+      [`/sales/${part}/:id`, '/sales/records'],
+    ]),
+  ),
   '/receipts/customers/:id': '/receipts/customers',
   '/receipts/:id': '/receipts/one',
   '/ledger/account/:code': '/ledger/account',

@@ -3,7 +3,7 @@ import { bytesOf, expectAccessible, openSample } from './support';
 
 test('a list is sorted by its heads, its columns chosen and kept, and saved as it is shown', async ({ page }) => {
   await openSample(page);
-  await page.goto('/setup/customers');
+  await page.goto('/sales/customers');
   const list = page.getByRole('table', { name: 'Customers' });
   const first = list.getByRole('row').nth(1);
   await expect(first).toContainText('Ballyvaughan');
@@ -42,7 +42,7 @@ test('arrow keys go through a list, and thousands of rows are drawn as they come
   await expect(page.getByText('2000 to add')).toBeVisible();
   await page.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByText(/2000 added/)).toBeVisible();
-  await page.goto('/setup/items');
+  await page.goto('/sales/items');
   await page.getByRole('searchbox').fill('mark');
   const list = page.getByRole('table', { name: 'Items' });
   const more = page.getByRole('button', { name: 'Show more' });

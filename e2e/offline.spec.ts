@@ -41,7 +41,7 @@ test('with the server stopped the book is opened, written, issued, printed, chec
   server,
 }) => {
   await firstVisit(page);
-  await page.getByRole('link', { name: /INV-0018/ }).click();
+  await page.getByRole('link', { name: /INV-(2026-)?0018/ }).click();
   await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0018' })).toBeVisible();
   await server.stop();
   const seen = watch(page);
@@ -61,7 +61,7 @@ test('with the server stopped the book is opened, written, issued, printed, chec
     }
     await page.goto('/nowhere');
     await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
-    await page.goto('/setup/customers/clewbay');
+    await page.goto('/sales/customers/clewbay');
     await expect(page.getByLabel('Name', { exact: true }).first()).toHaveValue('Clew Bay Salmon Co-op');
   });
 
@@ -102,7 +102,7 @@ test('with the server stopped the book is opened, written, issued, printed, chec
     await page.getByRole('button', { name: 'Replace it' }).click();
     await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
     await page.goto('/sales');
-    await expect(page.getByRole('link', { name: /INV-0025/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /INV-(2026-)?0025/ })).toBeVisible();
   });
 
   await test.step('the policy holds without the server too', async () => {

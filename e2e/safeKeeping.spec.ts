@@ -31,7 +31,7 @@ async function takeBook(other: Page, how: 'newer' | 'gone'): Promise<void> {
 
 /** Writes an invoice that is fine, up to its being issued. */
 async function writeInvoice(page: Page): Promise<void> {
-  await expect(page.getByRole('link', { name: /INV-0024|Draft/ }).first()).toBeVisible();
+  await expect(page.getByRole('link', { name: /INV-(2026-)?0024|Draft/ }).first()).toBeVisible();
   await page.keyboard.press('Alt+n');
   await expect(page.getByRole('heading', { name: 'Invoice', exact: true })).toBeVisible();
   await page.locator('input[data-field=customerId]').fill('clew');
@@ -121,10 +121,10 @@ test('a book that lost its registration leads to the rescue page, which saves wh
 
 test('two tabs editing one customer: the second is told, and loses nothing of the first', async ({ page, context }) => {
   await openSample(page);
-  await page.goto('/setup/customers/clewbay');
+  await page.goto('/sales/customers/clewbay');
   const other = await context.newPage();
   await onTheDay(other);
-  await other.goto('/setup/customers/clewbay');
+  await other.goto('/sales/customers/clewbay');
   await expect(other.getByLabel('Street and number')).not.toHaveValue('');
   await page.getByLabel('Street and number').fill('North Pier');
   await page.getByRole('button', { name: /^Save Clew/ }).click();
@@ -203,7 +203,7 @@ test.describe('a worker that does not start says so, and the next try', () => {
     await openSample(page);
     await page
       .getByRole('navigation')
-      .getByRole('link', { name: /INV-0022/ })
+      .getByRole('link', { name: /INV-(2026-)?0022/ })
       .click();
     await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0022' })).toBeVisible();
     await killWorkers(page);
@@ -306,13 +306,13 @@ test('a book that was replaced is brought back in one step', async ({ page }) =>
   await page.getByRole('button', { name: 'Replace it' }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   await page.goto('/sales');
-  await expect(page.getByRole('link', { name: /INV-0024/ })).toBeVisible();
-  await expect(page.getByRole('link', { name: /INV-0025/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /INV-(2026-)?0024/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /INV-(2026-)?0025/ })).toHaveCount(0);
   await page.goto('/setup/book');
   await page.getByRole('button', { name: 'Restore it' }).click();
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   await page.goto('/sales');
-  await expect(page.getByRole('link', { name: /INV-0025/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /INV-(2026-)?0025/ })).toBeVisible();
 });
 
 test('an unusual day is asked about once more before it is issued', async ({ page }) => {

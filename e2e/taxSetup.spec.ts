@@ -36,7 +36,8 @@ interface Buyer {
 }
 
 async function addCustomer(page: Page, buyer: Buyer) {
-  await page.getByRole('link', { name: 'Customers' }).click();
+  await page.keyboard.press('Alt+2');
+  await page.getByRole('link', { name: 'Customers', exact: true }).click();
   await page.getByRole('button', { name: 'New customer' }).click();
   await page.getByLabel('Name', { exact: true }).fill(buyer.name);
   if (buyer.kind !== undefined) await page.getByLabel('Customer type').selectOption(buyer.kind);
@@ -151,6 +152,7 @@ test('a business in three regimes sets all of it up on screen, and each return s
     });
     await addCustomer(page, { name: 'Halifax Buoys', city: 'Halifax', region: 'NS', country: 'CA' });
     await addCustomer(page, { name: 'Claddagh Boats', city: 'Galway', country: 'IE', kind: 'consumer' });
+    await page.keyboard.press('Alt+6');
     await page.getByRole('link', { name: 'Decision table' }).click();
     const tester = page.getByRole('region', { name: 'Tester' });
     await tester.getByRole('combobox', { name: 'Customer' }).fill('elliott');
@@ -195,19 +197,19 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   page,
 }) => {
   await openSample(page);
-  await page.goto('/setup/customers/nordlicht');
+  await page.goto('/sales/customers/nordlicht');
   const numbers = page.getByRole('region', { name: 'Verification of tax numbers' });
   await numbers.getByRole('button', { name: 'Verify DE812345673' }).click();
   await expect(numbers.getByText(/valid, 23 Nov 2026, SIM-DE-/)).toBeVisible();
   // A number whose digits end in 99 finds the simulated registry down.
-  await page.goto('/setup/customers/ballyvaughan');
+  await page.goto('/sales/customers/ballyvaughan');
   await page.getByLabel('Tax number, tax number 1').fill('IE8100199E');
   await page.getByRole('button', { name: /^Save Ballyvaughan/ }).click();
   await page.getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
   await numbers.getByRole('button', { name: /^Verify/ }).click();
   await expect(numbers.getByText(/the registry did not answer/)).toBeVisible();
 
-  await page.goto('/setup/customers/orcas');
+  await page.goto('/sales/customers/orcas');
   const certificates = page.getByRole('region', { name: 'Exemption certificates' });
   await certificates.getByRole('button', { name: 'New certificate' }).click();
   const slip = page.getByRole('dialog', { name: 'New certificate' });
@@ -321,7 +323,7 @@ test('prices: a list that holds the tax, a typed total, and a switch that keeps 
   page,
 }) => {
   await openSample(page);
-  await page.goto('/setup/prices/new');
+  await page.goto('/sales/prices/new');
   await page.getByLabel('Name of the list').fill('Harbours');
   await page.getByRole('button', { name: 'Add price' }).click();
   await page.getByLabel('Item, price 1').selectOption({ label: 'Tide gauge, radar, 20 m' });

@@ -85,6 +85,7 @@ function pageOf({ business, customer, style = PLAIN_STYLE }: AccountHead, write:
     note: '',
     conditions: '',
     foot: '',
+    footer: style.footer?.trim() ?? '',
     seal: '',
     carried: wording.carried,
     brought: wording.brought,

@@ -77,6 +77,11 @@ describe('what a style and a variant change', () => {
     ]);
     expect(shown.seller).not.toContain('+353 91 000 000');
   });
+  test('the footer of a style stands on every page, the code of an item below its words', () => {
+    const style = { ...PLAIN_STYLE, footer: 'Court of Galway 1234\nDirectors: A. Sample' };
+    const shown = page({ lines: [lineOf({ description: 'Gauge\n20 m', itemCode: '901530' })] }, { style });
+    expect([shown.footer, shown.lines[0]?.detail]).toEqual([style.footer, '20 m\nItem code 901530']);
+  });
   test('a delivery note shows where it goes and no money', () => {
     const delivery = { street: 'Pier 2', city: 'Rossaveel', region: '', postalCode: '', country: 'IE' };
     const note = page({ delivery, carrier: 'Van', tracking: 'T-1' }, { variant: 'delivery-note' });

@@ -64,6 +64,7 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
   slip: null,
   note: '',
   foot: '',
+  footer: '',
   seal: '',
   carried: 'Carried forward',
   brought: 'Brought forward',

@@ -4,6 +4,8 @@ import { withLongWordsBroken } from './longWords';
 import type { PrintedColumn, PrintedDocument, PrintedFact, PrintedLine } from './words';
 
 /* A4 in points, with the margins of a letter. */
+/** Size of the lines at the foot of every page. */
+const FOOTER = 7.5;
 export const PAGE = { width: 595.28, height: 841.89, left: 56, right: 56, top: 56, bottom: 64 };
 const INNER = PAGE.width - PAGE.left - PAGE.right;
 const INK = '#1F2430';
@@ -105,7 +107,15 @@ export class Sheet {
   }
 
   private get bottom(): number {
-    return PAGE.height - PAGE.bottom;
+    return PAGE.height - PAGE.bottom - this.footerHeight;
+  }
+
+  /** Height of the lines at the foot of every page. */
+  private get footerHeight(): number {
+    const { footer } = this.page;
+    if (footer === '') return 0;
+    this.doc.font('text').fontSize(FOOTER);
+    return this.height(footer, INNER) + 6;
   }
 
   /** Begins a new page unless `height` still fits above the foot. */
@@ -382,6 +392,12 @@ export class Sheet {
       this.doc.page.margins.bottom = 0;
       const foot = { size: 8, color: SOFT, width: INNER / 3 } as const;
       this.text(`${this.page.title} ${this.page.number}`, PAGE.left, PAGE.height - 40, foot);
+      if (this.page.footer !== '')
+        this.text(this.page.footer, PAGE.left, PAGE.height - 44 - this.footerHeight, {
+          size: FOOTER,
+          color: SOFT,
+          width: INNER,
+        });
       if (this.page.seal !== '') this.text(this.page.seal, PAGE.left + INNER / 3, PAGE.height - 40, foot);
       this.drawStamp();
       const words = this.page.page.replace('{page}', String(i + 1)).replace('{count}', String(this.pages));

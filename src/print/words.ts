@@ -10,7 +10,7 @@ import { writeIban } from '@/core/parties/iban';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
-import { lawTitle, taxNumberWords } from './wording/lawNames';
+import { itemCodeName, lawTitle, taxNumberWords } from './wording/lawNames';
 import { fill, type Variant, type Wording } from './wording/wording';
 import { Writer } from './writer';
 
@@ -70,6 +70,8 @@ export interface PrintedDocument {
   readonly conditions: string;
   /** Closing line of the style. */
   readonly foot: string;
+  /** Lines at the foot of every page. */
+  readonly footer: string;
   /** Code of the seal; empty where none is printed. */
   readonly seal: string;
   readonly carried: string;
@@ -180,7 +182,9 @@ function linesOf(content: Content, figures: CalcResult, write: Writer): readonly
     running = plus(running, value ?? NOTHING);
     return {
       title,
-      detail: more.join('\n'),
+      detail: [...more, ...(line.itemCode ? [`${itemCodeName(content, write.wording)} ${line.itemCode}`] : [])].join(
+        '\n',
+      ),
       supplied: line.supplied === undefined ? '' : write.day(line.supplied),
       quantity: `${write.number(line.quantity)} ${write.unit(line.unit)}`,
       price: write.price(line.unitPrice),
@@ -411,6 +415,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     note: content.note,
     conditions: content.conditions ?? '',
     foot: own?.foot ?? '',
+    footer: style.footer?.trim() ?? '',
     seal: seal === '' || leaveOut.has('seal') ? '' : fill(wording.seal, { code: seal }),
     carried: wording.carried,
     brought: wording.brought,

@@ -69,7 +69,43 @@ const WRITE: readonly { readonly words: string; readonly kind: DraftKind }[] = [
   { words: 'Cash sale', kind: 'cash-sale' },
 ];
 
-/** Drafts and the documents of the picked period; typing looks through all of them. */
+/** Pages of Sales beside single documents. */
+const WAYS: readonly (readonly [path: string, words: string])[] = [
+  [routes.sales, 'All documents'],
+  [routes.sentEInvoices, 'E-invoices sent'],
+  [routes.section('customers'), 'Customers'],
+  [routes.section('items'), 'Items'],
+  [routes.section('prices'), 'Price lists'],
+];
+
+function Ways({ current }: { readonly current: string }) {
+  return (
+    <nav aria-label="Pages of Sales">
+      <ul className="mb-2 pl-3.5">
+        {WAYS.map(([path, words]) => {
+          const isHere = path === current || (path !== routes.sales && current.startsWith(`${path}/`));
+          return (
+            <li key={path} className="border-rule border-b">
+              <Link
+                href={path}
+                aria-current={isHere ? 'page' : undefined}
+                className={`-ml-3.5 block border-l-[3px] py-1 pl-[17px] ${isHere ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+              >
+                {words}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+      <h2 className="px-3.5 text-soft text-sm">Drafts</h2>
+    </nav>
+  );
+}
+
+/**
+ * Beside a document, the drafts and the documents of the picked period; elsewhere the pages of Sales and the drafts, as
+ * the sheet shows documents itself. Typing looks through all of them.
+ */
 export function SalesIndex() {
   const router = useRouter();
   const path = usePathname();
@@ -81,16 +117,21 @@ export function SalesIndex() {
   useKey('write', () => write('invoice'));
   useKey('quote', () => write('quote'));
 
+  const isFinding = query.trim() !== '';
+  const isBesideOne = path.startsWith(routes.document('')) || path.startsWith(routes.draft(''));
+  const isHome = !isFinding && !isBesideOne;
+
   const found = useBook(
     async (db) => {
-      const filter = query.trim() === '' ? { ...NO_FILTER, from: span.start, until: span.end } : NO_FILTER;
+      if (isHome) return { drafts: await draftsFound(db, '', PAGE), documents: [], more: false };
+      const filter = isFinding ? NO_FILTER : { ...NO_FILTER, from: span.start, until: span.end };
       const [drafts, page] = await Promise.all([
         draftsFound(db, query, PAGE),
         findDocuments(db, query, limit, filter, today()),
       ]);
       return { drafts, ...page };
     },
-    [span.start],
+    [span.start, isHome],
     [query, limit],
   );
 
@@ -99,7 +140,7 @@ export function SalesIndex() {
     ...found.documents.map(documentEntry),
   ];
   return (
-    <IndexColumn title={query.trim() === '' ? `Documents · ${spanName(span)}` : 'Found'}>
+    <IndexColumn title={isFinding ? 'Found' : isHome ? 'Sales' : `Documents · ${spanName(span)}`}>
       <IndexList
         entries={entries}
         currency={book.currency}
@@ -108,10 +149,13 @@ export function SalesIndex() {
         onQuery={setQuery}
         findLabel="Find a document"
         empty={
-          query.trim() === ''
-            ? 'No documents in this period.'
-            : 'Nothing found. Try part of a number, name, text or amount.'
+          isFinding
+            ? 'Nothing found. Try part of a number, name, text or amount.'
+            : isHome
+              ? 'No drafts.'
+              : 'No documents in this period.'
         }
+        ways={isHome && <Ways current={path} />}
         {...(found?.more === true && { onMore: () => setLimit(limit + PAGE) })}
         foot={
           <div className="flex flex-wrap gap-x-3 gap-y-1">

@@ -1,14 +1,15 @@
 'use client';
 
 import Link from '@/ui/Link';
-import { Empty, IndexColumn, Margin, Sheet } from '@/ui/Page';
+import { IndexColumn, Margin } from '@/ui/Page';
+import { RecordSheet } from '../shared/RecordSheet';
 import { routes } from '../shell/routes';
 import { SECTIONS } from './sections';
 
 /** Setup: one section on the sheet, all of them in the index. */
 export function SetupScreen({ section, id }: { readonly section: string; readonly id: string }) {
   const current = SECTIONS.flatMap(({ sections }) => sections).find(({ path }) => path === section);
-  const { Page, Record, Margin: Beside } = current ?? {};
+  const { Margin: Beside } = current ?? {};
   return (
     <>
       <IndexColumn title="Setup">
@@ -33,13 +34,7 @@ export function SetupScreen({ section, id }: { readonly section: string; readonl
           ))}
         </div>
       </IndexColumn>
-      <Sheet label={current?.name ?? 'Setup'}>
-        {Page === undefined ? (
-          <Empty>There is no such part of Setup.</Empty>
-        ) : (
-          <div key={id}>{Record !== undefined && id !== '' ? <Record id={id} /> : <Page />}</div>
-        )}
-      </Sheet>
+      <RecordSheet section={current} id={id} area="Setup" />
       {Beside !== undefined && (
         <Margin>
           <Beside />

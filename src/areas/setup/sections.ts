@@ -1,15 +1,9 @@
 import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
+import type { RecordSection } from '../shared/RecordSheet';
 
 /** A part of Setup. */
-export interface Section {
-  /** Behind `/setup/`. */
-  readonly path: string;
-  readonly name: string;
-  /** Its own page: a list, or what there is one of. */
-  readonly Page: ComponentType;
-  /** One record of its list; `id` is `new` for one that is yet to be made. */
-  readonly Record?: ComponentType<{ readonly id: string }>;
+interface Section extends RecordSection {
   /** What stands in the margin beside it. */
   readonly Margin?: ComponentType;
 }
@@ -71,29 +65,6 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
         path: 'exchange-rates',
         name: 'Exchange rates',
         Page: dynamic(async () => (await import('./rates/ExchangeRates')).ExchangeRates),
-      },
-    ],
-  },
-  {
-    title: 'Customers and items',
-    sections: [
-      {
-        path: 'customers',
-        name: 'Customers',
-        Page: dynamic(async () => (await import('./customers/Customers')).CustomerList),
-        Record: dynamic(async () => (await import('./customers/Customers')).CustomerPage),
-      },
-      {
-        path: 'items',
-        name: 'Items',
-        Page: dynamic(async () => (await import('./items/ItemPages')).ItemList),
-        Record: dynamic(async () => (await import('./items/ItemPages')).ItemPage),
-      },
-      {
-        path: 'prices',
-        name: 'Price lists',
-        Page: dynamic(async () => (await import('./prices/PriceListPages')).PriceLists),
-        Record: dynamic(async () => (await import('./prices/PriceListPages')).PriceListPage),
       },
     ],
   },

@@ -4,10 +4,12 @@ import { useState } from 'react';
 import { type Item, itemSchema, UNITS } from '@/core/catalogue/item';
 import { decimal } from '@/core/kernel/decimal';
 import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
+import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { changeItem } from '@/store/setup/actions/setup';
 import { unchanged } from '@/store/setup/actions/unchanged';
 import { AreaField, ChoiceField, TextField } from '@/ui/Field';
+import { Fold } from '@/ui/Fold';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
 import { FormFoot } from './FormFoot';
@@ -23,7 +25,7 @@ interface ItemFormProps {
 
 /** One item, in Setup and in a slip over a document. */
 export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
-  const { accounts, records, currency } = useOpenBook();
+  const { accounts, records, codes, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income');
   const classes = knownClasses(records);
   const [began] = useState(item);
@@ -68,8 +70,27 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
           options={income.map((account) => [account.code, `${account.code} ${account.name}`] as const)}
           {...field('account')}
         />
-        <TextField label="Tax class" hint={`Known classes: ${classes.join(', ')}`} {...field('taxClass')} />
+        <ChoiceField
+          label="Tax class"
+          hint="Which rate it takes: the decision table goes by it"
+          options={[...new Set([form.watch('taxClass'), ...classes])].map((known) => [known, known] as const)}
+          {...field('taxClass')}
+        />
       </div>
+      <Fold words="More: item code, tax code of its own" open={item !== undefined}>
+        <div className="grid grid-cols-2 gap-x-4">
+          <TextField label="Item code" hint="Customs or service code, such as HS, HSN or SAC" {...field('itemCode')} />
+          <ChoiceField
+            label="Tax code"
+            hint="Goes before the decision table"
+            options={[
+              ['', 'by the decision table'],
+              ...codes.map((code) => [code.id, `${code.id} ${plainName(code)}`] as const),
+            ]}
+            {...field('taxCode')}
+          />
+        </div>
+      </Fold>
       <FormFoot label={`Save ${item?.name ?? 'the item'}`} busy={form.formState.isSubmitting} general={general} />
     </form>
   );

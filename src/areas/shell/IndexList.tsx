@@ -29,6 +29,8 @@ interface IndexListProps {
   readonly onQuery: (query: string) => void;
   readonly findLabel: string;
   readonly empty: string;
+  /** Ways to other pages, above the list. */
+  readonly ways?: ReactNode;
   readonly onMore?: () => void;
   readonly foot?: ReactNode;
 }
@@ -42,6 +44,7 @@ export function IndexList({
   onQuery,
   findLabel,
   empty,
+  ways,
   onMore,
   foot,
 }: IndexListProps) {
@@ -57,6 +60,7 @@ export function IndexList({
           className="h-7 w-full border-rule border-b bg-transparent px-1"
         />
       </div>
+      {ways}
       <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
         {entries?.map(({ id, path, mark, title, amount, currency: own = currency, detail, day }) => (
           <li key={id} className="border-rule border-b">

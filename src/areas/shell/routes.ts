@@ -1,8 +1,11 @@
 /** A kind of draft that an address can ask for. */
 type NewKind = 'invoice' | 'quote' | 'cash-sale';
 
-/** A part of Setup: `customers`. */
-const section = (name: string): string => `/setup/${name}`;
+/** Lists that are part of the day's work. */
+const IN_SALES = new Set(['customers', 'items', 'prices']);
+
+/** A list of records: `customers`, or a part of Setup. */
+const section = (name: string): string => `${IN_SALES.has(name) ? '/sales' : '/setup'}/${name}`;
 
 /** Every address of the app. Screens name a place by what it is; where it lies is said here alone. */
 export const routes = {
@@ -27,7 +30,7 @@ export const routes = {
   rescue: '/rescue',
   sample: '/open/demo',
   section,
-  /** A record of a part of Setup; `new` for one that is yet to be made. */
+  /** A record of such a list; `new` for one that is yet to be made. */
   record: (name: string, id: string): string => `${section(name)}/${encodeURIComponent(id)}`,
   document: (id: string): string => `/sales/doc/${id}`,
   draft: (id: string): string => `/sales/draft/${id}`,

@@ -81,6 +81,7 @@ const contentLine = record({
   trailOf: maybe(count),
   priceFrom: maybe(words),
   supply: maybe(oneOf(...SUPPLY_KINDS)),
+  itemCode: maybe(words),
   supplied: maybe(date),
   of: maybe(words),
 });
@@ -206,6 +207,7 @@ const draftLine = record({
   taxCode: words,
   taxByHand: flag,
   priceFrom: words,
+  itemCode: maybe(words),
   account: words,
   supplied: words,
   of: words,

@@ -209,7 +209,7 @@ export const TABLES = {
     EXCHANGE_RATE_COLUMNS,
   ),
   customers: inColumns(
-    table<CustomerRow>({
+    removable<CustomerRow>({
       key: 'id',
       indexes: { 1: 'id, name, *keys', 3: 'id, name, parentId, *keys' },
       shape: ROW_SHAPES.customers,
@@ -219,7 +219,7 @@ export const TABLES = {
     CUSTOMER_COLUMNS,
   ),
   items: inColumns(
-    table<ItemRow>({
+    removable<ItemRow>({
       key: 'id',
       indexes: { 1: 'id, name, *keys' },
       shape: ROW_SHAPES.items,
@@ -229,7 +229,7 @@ export const TABLES = {
   ),
   accounts: table<Account>({ key: 'code', indexes: { 1: 'code' }, shape: ROW_SHAPES.accounts }),
   series: table<Series>({ key: 'id', indexes: { 1: 'id' }, shape: ROW_SHAPES.series, records: each(seriesSchema) }),
-  styles: table<DocumentStyle>({
+  styles: removable<DocumentStyle>({
     key: 'id',
     indexes: { 3: 'id' },
     shape: ROW_SHAPES.styles,

@@ -21,6 +21,12 @@ export interface Item {
   readonly account: string;
   readonly taxClass: string;
   readonly supply: SupplyKind;
+  /** Code that its lines carry whatever the decision table says; the table decides where it is empty or missing. */
+  readonly taxCode?: string;
+  /** Code of a customs or service classification, such as HS, HSN or SAC, that the law wants printed. */
+  readonly itemCode?: string;
+  /** Not offered any more; what was sold stays as it is. */
+  readonly archived?: boolean;
 }
 
 /** Units of UN/ECE Recommendation 20 that are offered, with the word that is shown. */
@@ -55,4 +61,7 @@ export const itemSchema = yup.object({
   account: neededText('give-income-account'),
   taxClass: neededText('give-tax-class', 30),
   supply: yup.string().oneOf(SUPPLY_KINDS, wanted('choose-supply')).defined(),
+  taxCode: yup.string(),
+  itemCode: yup.string().max(20, wanted({ what: 'shorter-text', most: 20 })),
+  archived: yup.boolean(),
 });

@@ -96,6 +96,8 @@ export interface ContentLine {
   readonly supply?: SupplyKind;
   /** Item it was taken from, for sales by item. */
   readonly itemId?: string;
+  /** Customs or service code of the item, such as HS, HSN or SAC. */
+  readonly itemCode?: string;
   /** Day of this supply, where it is not the document's. */
   readonly supplied?: IsoDate;
   /** Line of the quote that it bills, or of the invoice that it takes back. */

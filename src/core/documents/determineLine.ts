@@ -29,6 +29,7 @@ export function takeItem(
 ): DraftLine {
   const { taxClass, supply } = item;
   const { key } = lineVerdict(draft, { taxClass, supply }, customer, setting);
+  const own = item.taxCode !== undefined && setting.setup.code.has(item.taxCode);
   const taken: DraftLine = {
     ...line,
     itemId: item.id,
@@ -37,8 +38,10 @@ export function takeItem(
     account: item.account,
     taxClass,
     supply,
-    taxCode: key,
-    taxByHand: false,
+    // A code of the item's own is as good as chosen; a look at the draft says where the table would give another.
+    taxCode: own ? item.taxCode : key,
+    taxByHand: own,
+    itemCode: item.itemCode ?? '',
   };
   return { ...taken, ...priceOn(taken, item, list, draft, customer, setting) };
 }

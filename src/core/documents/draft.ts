@@ -19,6 +19,8 @@ export interface DraftLine {
   readonly price: string;
   /** `10%` or an amount; empty for none. */
   readonly discount: string;
+  /** Customs or service code of the item; missing for none. */
+  readonly itemCode?: string;
   /** Class and kind of what is supplied; taken from the item. */
   readonly taxClass: string;
   readonly supply: SupplyKind;

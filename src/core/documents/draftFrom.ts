@@ -15,6 +15,7 @@ export function draftLineOf(line: ContentLine): DraftLine {
   return {
     id: line.id,
     itemId: line.itemId ?? '',
+    ...(line.itemCode && { itemCode: line.itemCode }),
     description: line.description,
     quantity: line.quantity,
     unit: line.unit,

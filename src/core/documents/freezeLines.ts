@@ -88,6 +88,7 @@ export function freezeLines(
       account: line.account,
       ...(line.priceFrom !== '' && { priceFrom: line.priceFrom }),
       ...(line.itemId !== '' && { itemId: line.itemId }),
+      ...(line.itemCode && { itemCode: line.itemCode }),
       ...(isIsoDate(line.supplied) && { supplied: line.supplied }),
       ...(line.of !== '' && { of: line.of }),
       trailOf: trails.place(`${line.supply}|${line.taxClass}`, () => lineTrail(draft, line, customer, setting)),

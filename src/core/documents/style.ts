@@ -24,6 +24,8 @@ export interface DocumentStyle {
   readonly leaveOutColumns: readonly StyleColumn[];
   readonly leaveOut: readonly StylePart[];
   readonly payment: PaymentBlock;
+  /** Lines at the foot of every page, such as register court, directors and bank; missing for none. */
+  readonly footer?: string;
   /** Words by language that go before the shipped ones: title of an invoice, and a line at the foot. */
   readonly words: readonly { readonly language: string; readonly title: string; readonly foot: string }[];
 }
@@ -39,6 +41,9 @@ export const PLAIN_STYLE: DocumentStyle = {
   payment: 'account',
   words: [],
 };
+
+/** What the law asks for on an invoice that charges tax, and a style may hide: Directive 2006/112/EC art. 226 (6) to (9). */
+export const LAWFUL_COLUMNS: readonly StyleColumn[] = ['quantity', 'price', 'discount', 'tax'];
 
 /** A logo may not swell the book: 300 kB of base64. */
 const LARGEST_LOGO = 300_000;
@@ -74,6 +79,7 @@ export const styleSchema = yup.object({
     )
     .defined(),
   payment: yup.string().oneOf(['account', 'code', 'slip']).defined(),
+  footer: yup.string().max(600, wanted({ what: 'shorter-text', most: 600 })),
   words: yup
     .array()
     .of(yup.object({ language: neededText('give-language', 5), title: optionalText(60), foot: optionalText(500) }))

@@ -145,6 +145,9 @@ function discountOf(discount: Minor, currency: Currency): Group | null {
 const rateOf = ({ category, percent }: Pick<FrozenTax, 'category' | 'percent'>): string =>
   category === 'O' ? '' : trimmed(percent);
 
+/** UNTDID 7143: harmonised system of customs codes. */
+const CUSTOMS = 'HS';
+
 function lineOf(line: ContentLine, figures: LineResult, tax: FrozenTax, index: number, content: Content): Group {
   const { currency, supplyFrom, taxPoint } = content;
   // In net mode a discount is shown apart; in gross mode it is inside the net price.
@@ -169,6 +172,7 @@ function lineOf(line: ContentLine, figures: LineResult, tax: FrozenTax, index: n
       'BT-152': rateOf(tax),
       'BT-153': name,
       'BT-154': more.join('\n'),
+      'BT-158': line.itemCode ? { value: line.itemCode, scheme: CUSTOMS } : '',
     },
     [within ? group('BG-26', { 'BT-134': supplied, 'BT-135': supplied }) : null, discountOf(discount, currency)],
   );

@@ -30,10 +30,13 @@ describe('a region', () => {
     expect(isSameRegion('US', 'Nowhere', 'Nowhere')).toBe(false);
   });
 
-  test('stands in the list as the standard has it', () => {
+  test('stands in the list as the standard has it; in India without the marks of its transcription', () => {
+    const unmarked = (name: string) => name.normalize('NFD').replace(/\p{Mn}/gu, '');
     for (const country of ['AU', 'BR', 'CA', 'IN', 'MX', 'US'])
       expect(regionsOf(country)).toEqual(
-        iso31662.filter((r) => r.parent === country).map((r) => [r.code.slice(3), r.name]),
+        iso31662
+          .filter((r) => r.parent === country)
+          .map((r) => [r.code.slice(3), country === 'IN' ? unmarked(r.name) : r.name]),
       );
   });
 });

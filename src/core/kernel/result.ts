@@ -53,6 +53,8 @@ export interface RefusalFacts {
   unexplained: Nothing;
   /** `keep` is the value documents rest on, a day of the last of them, or the name of what stays. */
   'in-use': { readonly keep: string };
+  /** `by` names one thing that uses it. */
+  used: { readonly by: string };
   'rate-changed': { readonly tax: string; readonly held: string; readonly now: string };
   unusual: { readonly day: IsoDate; readonly why: Unusual };
   'before-book': { readonly day: IsoDate; readonly began: IsoDate };

@@ -68,6 +68,8 @@ export interface Customer {
   readonly terms: string;
   /** Tax code that goes before the decision table; empty for none. */
   readonly taxCode: string;
+  /** Not offered any more; what was sold to it stays as it is. */
+  readonly archived?: boolean;
   readonly priceMode: PriceMode;
   /** Currency of its documents; empty for the home currency. */
   readonly currency: string;
@@ -140,6 +142,7 @@ export const customerSchema = yup.object({
     .defined()
     .test('terms', wanted('say-terms'), (v) => isTerms(v)),
   taxCode: optionalText(40),
+  archived: yup.boolean(),
   priceMode: yup.string().oneOf(['net', 'gross']).defined(),
   currency: yup
     .string()

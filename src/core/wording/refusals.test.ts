@@ -64,6 +64,7 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   unbalanced: [{}],
   unexplained: [{}],
   'in-use': [{ keep: 'EUR' }],
+  used: [{ by: 'INV-2026-0001' }],
   'rate-changed': [{ tax: 'Standard 23', held: '23 %', now: '24 %' }],
   unusual: [{ ahead: 1 }, { back: 400 }, { before: 'INV-1', issued: day('2026-11-20') }].map((why) => ({
     day: day('2027-12-31'),

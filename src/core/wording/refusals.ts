@@ -105,6 +105,8 @@ const WORDS: Words = {
   unbalanced: () => 'Debits and credits must be equal.',
   unexplained: () => 'Enter why the differences are accepted.',
   'in-use': ({ keep }) => `This can't change any more, as documents use it. Keep ${keep}.`,
+  used: ({ by }) =>
+    `It is used by ${by}, so it can't be deleted. Customers and items can be archived: they stay, but are no longer offered.`,
   'rate-changed': ({ tax, held, now }) =>
     `${tax}, ${held} when this draft was saved; Setup now says ${now}. Take the new rate, or correct Setup.`,
   unusual: ({ day, why }) =>

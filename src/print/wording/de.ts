@@ -55,6 +55,7 @@ export const DE: Wording = {
   carrier: 'Spediteur',
   tracking: 'Sendungsnummer',
   item: 'Leistung',
+  itemCode: 'Warennummer',
   quantity: 'Menge',
   price: 'Preis',
   less: 'Rabatt',

@@ -43,6 +43,7 @@ export const EN: Wording = {
   carrier: 'Carrier',
   tracking: 'Tracking number',
   item: 'Item',
+  itemCode: 'Item code',
   quantity: 'Quantity',
   price: 'Price',
   less: 'Discount',

@@ -55,6 +55,7 @@ export const ES: Wording = {
   carrier: 'Transportista',
   tracking: 'Número de seguimiento',
   item: 'Concepto',
+  itemCode: 'Código de artículo',
   quantity: 'Cantidad',
   price: 'Precio',
   less: 'Dto.',

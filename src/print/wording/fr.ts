@@ -55,6 +55,7 @@ export const FR: Wording = {
   carrier: 'Transporteur',
   tracking: 'Numéro de suivi',
   item: 'Désignation',
+  itemCode: 'Code article',
   quantity: 'Quantité',
   price: 'Prix',
   less: 'Remise',

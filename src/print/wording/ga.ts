@@ -55,6 +55,7 @@ export const GA: Wording = {
   carrier: 'Iompróir',
   tracking: 'Uimhir rianaithe',
   item: 'Mír',
+  itemCode: 'Cód earra',
   quantity: 'Cainníocht',
   price: 'Praghas',
   less: 'Lascaine',

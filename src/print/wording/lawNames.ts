@@ -37,6 +37,11 @@ export function lawTitle({ kind, seller, taxes }: Pick<Content, 'kind' | 'seller
   return taxes.every(({ category }) => category === 'Z' || category === 'E') ? titles.untaxed : undefined;
 }
 
+/** What the customs or service code of an item is called: the code of GST in India, a plain item code elsewhere. */
+export function itemCodeName({ seller }: Pick<Content, 'seller'>, wording: Wording): string {
+  return seller.taxCountry === 'IN' ? 'HSN/SAC' : wording.itemCode;
+}
+
 /** What the tax of the union is called by its members and its neighbours. */
 const VAT_NAMES = new Set(['VAT', 'USt', 'MwSt', 'MWST', 'TVA', 'IVA', 'btw', 'CBL']);
 

@@ -46,6 +46,7 @@ export interface Wording {
   readonly carrier: string;
   readonly tracking: string;
   readonly item: string;
+  readonly itemCode: string;
   readonly quantity: string;
   readonly price: string;
   readonly less: string;

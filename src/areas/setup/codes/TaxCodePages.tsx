@@ -5,10 +5,10 @@ import { showNumber } from '@/core/kernel/show';
 import { resolveTax } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { prepareSetup } from '@/core/tax/taxSetup';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { TaxCodeForm } from './TaxCodeForm';
 
 /** Tax codes with what each comes to today. */

@@ -11,11 +11,11 @@ import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { COUNTRY_CHOICES } from '../../shared/choices';
 import { ListTable } from '../../shared/ListTable';
+import { RecordPage } from '../../shared/RecordList';
 import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordPage } from '../RecordList';
 import { PlaceForm } from './PlaceForm';
 
 const wordsOf = ({ matches }: Place): string =>

@@ -3,10 +3,10 @@
 import { useRouter } from 'next/navigation';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
 import { isActive, type Registration } from '@/core/tax/registration';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { RegistrationForm } from './RegistrationForm';
 
 function inForce(registration: Registration): string {

@@ -10,11 +10,11 @@ import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { FormFoot } from '../../shared/FormFoot';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 
 const KIND_NAMES: Readonly<Record<SeriesKind, string>> = {
   quote: 'Quotes',

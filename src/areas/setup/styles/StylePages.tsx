@@ -3,7 +3,15 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
-import { type DocumentStyle, PLAIN_STYLE, STYLE_COLUMNS, STYLE_PARTS, styleSchema } from '@/core/documents/style';
+import { toast } from 'sonner';
+import {
+  type DocumentStyle,
+  LAWFUL_COLUMNS,
+  PLAIN_STYLE,
+  STYLE_COLUMNS,
+  STYLE_PARTS,
+  styleSchema,
+} from '@/core/documents/style';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { wordRefusals } from '@/core/wording/refusals';
 import { WORDINGS } from '@/print/wording';
@@ -11,17 +19,20 @@ import { allOf, recordOf } from '@/store/records';
 import { changeBusiness } from '@/store/setup/actions/setup';
 import { keepStyle } from '@/store/setup/actions/taxSetup';
 import { unchanged } from '@/store/setup/actions/unchanged';
-import { ChoiceField, TextField } from '@/ui/Field';
+import { Button } from '@/ui/Button';
+import { AreaField, ChoiceField, TextField } from '@/ui/Field';
+import { Mark } from '@/ui/Mark';
 import { inPrinter } from '@/workers/client';
 import { FormFoot } from '../../shared/FormFoot';
 import { PdfFrame } from '../../shared/PdfFrame';
 import { PickSome } from '../../shared/PickSome';
+import { RecordEnd } from '../../shared/RecordEnd';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { RowsField } from '../../shared/RowsField';
 import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { LogoField } from './LogoField';
 import { sampleJob } from './sample';
 
@@ -95,9 +106,27 @@ export function StyleList() {
 export function StylePage({ id }: { readonly id: string }) {
   const router = useRouter();
   const style = useBook((db) => recordOf(db, 'styles', id), [id]);
+  const duplicate = async (from: DocumentStyle) => {
+    const value = { ...from, id: crypto.randomUUID(), name: `${from.name}, copy` };
+    const result = await act(keepStyle, { value, isNew: true });
+    if (result.ok) router.push(routes.record('styles', value.id));
+    else toast(wordRefusals(result.refusals));
+  };
   return (
     <RecordPage id={id} record={style} what="style" nameOf={(s) => s.name}>
-      {(known) => <StyleForm {...(known && { style: known })} onSaved={() => router.push(routes.section('styles'))} />}
+      {(known) => (
+        <>
+          <StyleForm {...(known && { style: known })} onSaved={() => router.push(routes.section('styles'))} />
+          {known !== undefined && (
+            <>
+              <Button weight="quiet" onClick={() => void duplicate(known)}>
+                Duplicate
+              </Button>
+              <RecordEnd table="styles" record={known} onDeleted={() => router.push(routes.section('styles'))} />
+            </>
+          )}
+        </>
+      )}
     </RecordPage>
   );
 }
@@ -119,6 +148,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
     onSaved,
   );
   const shown = useWatch({ control: form.control }) as DocumentStyle;
+  const hidden = LAWFUL_COLUMNS.filter((column) => shown.leaveOutColumns?.includes(column));
   const whole = styleSchema.isValidSync({ ...shown, name: shown.name || 'x' }, { strict: true });
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-6">
@@ -144,11 +174,22 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
           none="those nobody used never print"
           options={STYLE_COLUMNS.map((column) => [column, COLUMN_WORDS[column]] as const)}
         />
+        {hidden.length > 0 && (
+          <p className="mb-2 text-sm">
+            <Mark kind="warning" /> The law asks for {hidden.map((column) => COLUMN_WORDS[column]).join(', ')} on
+            invoices that charge tax: leave a column out only where it stays empty.
+          </p>
+        )}
         <PickSome
           form={form}
           name="leaveOut"
           legend="Left out"
           options={STYLE_PARTS.map((part) => [part, PART_WORDS[part]] as const)}
+        />
+        <AreaField
+          label="Footer of every page"
+          hint="Such as register court, directors and bank"
+          {...field('footer')}
         />
         <h2 className="mt-1 font-semibold font-serif">Own words, by language</h2>
         <RowsField

@@ -3,10 +3,10 @@
 import { useRouter } from 'next/navigation';
 import { showNumber } from '@/core/kernel/show';
 import { withholdingRateOn } from '@/core/tax/withholding';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { WithholdingForm } from './WithholdingForm';
 
 /** What customers keep back from what they pay. */

@@ -5,8 +5,26 @@ import { type Columns, cell } from './columns';
 export const ITEM_COLUMNS: Columns<ItemRow> = {
   title: 'Items',
   idFromName: true,
-  heads: ['id', 'name', 'description', 'unit', 'price', 'price holds', 'account', 'class', 'supply'],
-  write: (i) => [[i.id, i.name, i.description, i.unit, i.price, i.priceMode, i.account, i.taxClass, i.supply]],
+  heads: [
+    'id',
+    'name',
+    'description',
+    'unit',
+    'price',
+    'price holds',
+    'account',
+    'class',
+    'supply',
+    'tax code',
+    'item code',
+    'archived',
+  ],
+  write: (i) => [
+    [
+      ...[i.id, i.name, i.description, i.unit, i.price, i.priceMode, i.account, i.taxClass, i.supply],
+      ...[i.taxCode ?? '', i.itemCode ?? '', i.archived ? 'yes' : ''],
+    ],
+  ],
   read: (rows, known) =>
     rows.map((row) => {
       const [id, name] = [cell(row, 'id'), cell(row, 'name')];
@@ -23,9 +41,13 @@ export const ITEM_COLUMNS: Columns<ItemRow> = {
           account: cell(row, 'account') || before?.account || '',
           taxClass: cell(row, 'class') || before?.taxClass || 'standard',
           supply: (cell(row, 'supply') || before?.supply || 'goods') as Item['supply'],
+          ...(cell(row, 'tax code') !== '' && { taxCode: cell(row, 'tax code') }),
+          ...(cell(row, 'item code') !== '' && { itemCode: cell(row, 'item code') }),
+          ...(cell(row, 'archived') !== '' && { archived: true }),
           keys: [],
         },
       };
     }),
-  columnOf: (path) => ({ priceMode: 'price holds', taxClass: 'class' })[path] ?? path,
+  columnOf: (path) =>
+    ({ priceMode: 'price holds', taxClass: 'class', taxCode: 'tax code', itemCode: 'item code' })[path] ?? path,
 };

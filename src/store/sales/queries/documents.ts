@@ -14,17 +14,20 @@ interface Keyed {
 }
 
 /** Rows that hold every part of the query, through the index of the longest part. */
-async function found<Row extends Keyed>(table: Table<Row, string>, query: string, limit: number): Promise<Row[]> {
+async function found<Row extends Keyed>(
+  table: Table<Row, string>,
+  query: string,
+  limit: number,
+  fits: (row: Row) => boolean = () => true,
+): Promise<Row[]> {
   const parts = searchParts(query);
   const longest = parts.reduce((a, b) => (b.length > a.length ? b : a), '');
   if (longest === '') return [];
   const hits: Collection<Row, string> = table.where('keys').startsWith(longest).distinct();
-  return parts.length === 1
-    ? hits.limit(limit).toArray()
-    : hits
-        .filter((row) => holdsParts(row.keys, parts))
-        .limit(limit)
-        .toArray();
+  return hits
+    .filter((row) => (parts.length === 1 || holdsParts(row.keys, parts)) && fits(row))
+    .limit(limit)
+    .toArray();
 }
 
 function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
@@ -35,20 +38,45 @@ function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
   return db.drafts.orderBy('savedAt').reverse().limit(limit).toArray();
 }
 
+interface Archivable {
+  readonly archived?: boolean;
+}
+
+const isOffered = ({ archived }: Archivable): boolean => archived !== true;
+
 /** Customers by any part of name, town, number; the first by name when nothing is typed. */
+export function allCustomers(db: BookDb, query: string, limit: number): Promise<CustomerRow[]> {
+  return customersThat(db, query, limit, () => true);
+}
+
+/** The same of those that are offered: archived ones are not. */
 export function findCustomers(db: BookDb, query: string, limit: number): Promise<CustomerRow[]> {
+  return customersThat(db, query, limit, isOffered);
+}
+
+function customersThat(db: BookDb, query: string, limit: number, fits: (row: CustomerRow) => boolean) {
   if (query.trim() === '')
     return db.customers
       .orderBy('name')
-      .filter((customer) => customer.mergedInto === '')
+      .filter((customer) => customer.mergedInto === '' && fits(customer))
       .limit(limit)
       .toArray();
-  return found(db.customers as unknown as Table<CustomerRow, string>, query, limit);
+  return found(db.customers as unknown as Table<CustomerRow, string>, query, limit, fits);
 }
 
+/** Items by any part of any word; the first by name when nothing is typed. */
+export function allItems(db: BookDb, query: string, limit: number): Promise<ItemRow[]> {
+  return itemsThat(db, query, limit, () => true);
+}
+
+/** The same of those that are offered: archived ones are not. */
 export function findItems(db: BookDb, query: string, limit: number): Promise<ItemRow[]> {
-  if (query.trim() === '') return db.items.orderBy('name').limit(limit).toArray();
-  return found(db.items as unknown as Table<ItemRow, string>, query, limit);
+  return itemsThat(db, query, limit, isOffered);
+}
+
+function itemsThat(db: BookDb, query: string, limit: number, fits: (row: ItemRow) => boolean) {
+  if (query.trim() === '') return db.items.orderBy('name').filter(fits).limit(limit).toArray();
+  return found(db.items as unknown as Table<ItemRow, string>, query, limit, fits);
 }
 
 export function findReceipts(db: BookDb, query: string, limit: number): Promise<Receipt[]> {

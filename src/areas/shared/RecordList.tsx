@@ -6,7 +6,7 @@ import { Button } from '@/ui/Button';
 import type { DataColumn, RowData } from '@/ui/DataTable';
 import Link from '@/ui/Link';
 import { Empty, SheetTitle } from '@/ui/Page';
-import { ListTable } from '../shared/ListTable';
+import { ListTable } from './ListTable';
 
 interface RecordListProps<Row> {
   readonly title: string;

@@ -6,20 +6,21 @@ import { unitWord } from '@/core/catalogue/item';
 import { ratioOf } from '@/core/kernel/decimal';
 import { showPrice } from '@/core/kernel/show';
 import { recordOf } from '@/store/records';
-import { findItems } from '@/store/sales/queries/documents';
+import { allItems } from '@/store/sales/queries/documents';
 import { ItemForm } from '../../shared/ItemForm';
+import { RecordEnd } from '../../shared/RecordEnd';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 
 /** What is sold, found by any part of any word. */
 export function ItemList() {
   const [query, setQuery] = useState('');
   const more = useMore();
   const { currency } = useOpenBook();
-  const rows = useBook((db) => findItems(db, query, more.ask), [], [query, more.ask]);
+  const rows = useBook((db) => allItems(db, query, more.ask), [], [query, more.ask]);
   return (
     <RecordList
       title="Items"
@@ -35,7 +36,12 @@ export function ItemList() {
         {
           head: 'Name',
           value: (row) => row.name,
-          cell: (row) => <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink>,
+          cell: (row) => (
+            <>
+              <RecordLink path={routes.record('items', row.id)}>{row.name}</RecordLink>
+              {row.archived && <span className="text-soft text-sm"> archived</span>}
+            </>
+          ),
         },
         { head: 'Unit', cell: (row) => unitWord(row.unit) },
         { head: 'Supply', cell: (row) => row.supply },
@@ -64,7 +70,14 @@ export function ItemPage({ id }: { readonly id: string }) {
   const item = useBook((db) => recordOf(db, 'items', id), [id]);
   return (
     <RecordPage id={id} record={item} what="item" nameOf={(i) => i.name}>
-      {(known) => <ItemForm {...(known && { item: known })} onSaved={() => router.push(routes.section('items'))} />}
+      {(known) => (
+        <>
+          <ItemForm {...(known && { item: known })} onSaved={() => router.push(routes.section('items'))} />
+          {known !== undefined && (
+            <RecordEnd table="items" record={known} archivable onDeleted={() => router.push(routes.section('items'))} />
+          )}
+        </>
+      )}
     </RecordPage>
   );
 }

@@ -4,13 +4,14 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { mainNumber } from '@/core/parties/customer';
 import { recordOf } from '@/store/records';
-import { findCustomers } from '@/store/sales/queries/documents';
+import { allCustomers } from '@/store/sales/queries/documents';
 import { CustomerForm } from '../../shared/CustomerForm';
+import { RecordEnd } from '../../shared/RecordEnd';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useMore } from '../../shared/useMore';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { Certificates } from './Certificates';
 import { CustomerFile } from './CustomerFile';
 import { NumberChecks } from './NumberChecks';
@@ -19,7 +20,7 @@ export function CustomerList() {
   const [query, setQuery] = useState('');
   const more = useMore();
   const { codes } = useOpenBook();
-  const rows = useBook((db) => findCustomers(db, query, more.ask), [], [query, more.ask]);
+  const rows = useBook((db) => allCustomers(db, query, more.ask), [], [query, more.ask]);
   return (
     <RecordList
       title="Customers"
@@ -33,7 +34,12 @@ export function CustomerList() {
         {
           head: 'Name',
           value: (row) => row.name,
-          cell: (row) => <RecordLink path={routes.record('customers', row.id)}>{row.name}</RecordLink>,
+          cell: (row) => (
+            <>
+              <RecordLink path={routes.record('customers', row.id)}>{row.name}</RecordLink>
+              {row.archived && <span className="text-soft text-sm"> archived</span>}
+            </>
+          ),
         },
         { head: 'Kind', cell: (row) => row.kind },
         { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
@@ -59,9 +65,19 @@ export function CustomerPage({ id }: { readonly id: string }) {
               router.push(known === undefined ? routes.record('customers', kept) : routes.section('customers'))
             }
           />
-          {known !== undefined && <NumberChecks customer={known} />}
-          {known !== undefined && <Certificates customerId={known.id} />}
-          {known !== undefined && <CustomerFile customer={known} />}
+          {known !== undefined && (
+            <>
+              <NumberChecks customer={known} />
+              <Certificates customerId={known.id} />
+              <CustomerFile customer={known} />
+              <RecordEnd
+                table="customers"
+                record={known}
+                archivable
+                onDeleted={() => router.push(routes.section('customers'))}
+              />
+            </>
+          )}
         </>
       )}
     </RecordPage>

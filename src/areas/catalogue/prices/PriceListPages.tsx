@@ -2,9 +2,10 @@
 
 import { useRouter } from 'next/navigation';
 import { allOf, recordOf } from '@/store/records';
+import { RecordEnd } from '../../shared/RecordEnd';
+import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
-import { RecordLink, RecordList, RecordPage } from '../RecordList';
 import { PriceListForm } from './PriceListForm';
 
 /** Price lists that customers may have. */
@@ -25,7 +26,7 @@ export function PriceLists() {
           cell: (row) => <RecordLink path={routes.record('prices', row.id)}>{row.name}</RecordLink>,
         },
         { head: 'Prices', cell: (row) => (row.priceMode === 'gross' ? 'include tax' : 'exclude tax') },
-        { head: 'Prices', align: 'right', cell: (row) => row.prices.length },
+        { head: 'Items', align: 'right', cell: (row) => row.prices.length },
       ]}
     />
   );
@@ -38,7 +39,12 @@ export function PriceListPage({ id }: { readonly id: string }) {
   return (
     <RecordPage id={id} record={list} what="price list" nameOf={(l) => l.name}>
       {(known) => (
-        <PriceListForm {...(known && { list: known })} onSaved={() => router.push(routes.section('prices'))} />
+        <>
+          <PriceListForm {...(known && { list: known })} onSaved={() => router.push(routes.section('prices'))} />
+          {known !== undefined && (
+            <RecordEnd table="priceLists" record={known} onDeleted={() => router.push(routes.section('prices'))} />
+          )}
+        </>
       )}
     </RecordPage>
   );
