@@ -160,6 +160,7 @@ test('a draft can be deleted, and its address then says so', async ({ page }) =>
   await expect(page.getByLabel('Quantity, line 1')).toHaveValue('2');
   const address = page.url();
   await page.getByRole('button', { name: 'Delete this draft' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete the draft' }).click();
   await expect(page.getByRole('heading', { name: 'Sales' })).toBeVisible();
   await expect(page.getByRole('link', { name: /Draft.*Orcas/ })).toHaveCount(0);
   await page.goto(address);

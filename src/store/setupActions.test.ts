@@ -2,6 +2,7 @@ import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refus
 import { columnsOf } from '@/core/book/tables';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
+import { readTextFile } from '@/core/files/textFile';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { differences } from '@/core/kernel/differences';
@@ -541,6 +542,40 @@ describe('CSV files', () => {
     await issued(db);
     const result = await take('taxes', `${head}IE-VAT,IE,VAT,standard,2021-03-01,,22,,Budget\n`);
     expect(refusalCodes(result)).toEqual(['begun']);
+  });
+  test('a certificate names its customer by id, tax number or name, where only one has it', async () => {
+    const head = 'id,customer,jurisdiction,number,reason,from,until\n';
+    const [first] = DEMO_CUSTOMERS;
+    if (first === undefined) throw new Error('no customer');
+    const row = (id: string, customer: string) => `${id},${customer},IE,N,R,2026-01-01,\n`;
+    const numbered = DEMO_CUSTOMERS.find(({ taxNumbers }) => taxNumbers.length > 0);
+    const number = numbered?.taxNumbers[0]?.number ?? '';
+    const text = head + row('c1', first.name.toUpperCase()) + row('c2', number) + row('c3', 'clewbay');
+    expect(await take('certificates', text)).toMatchObject({ ok: true, value: { added: 3 } });
+    const kept = await db.certificates.bulkGet(['c1', 'c2', 'c3']);
+    expect(kept.map((one) => one?.customerId)).toEqual([first.id, numbered?.id, 'clewbay']);
+    await act(db, changeCustomer, { ...first, id: 'twin' }, JANUARY);
+    expect(refusalCodes(await take('certificates', head + row('c4', first.name)))).toEqual(['unknown']);
+  });
+  test('an item of a class that no rate has is refused; columns that a file lacks say nothing', async () => {
+    const { heads, optional = [], write } = columnsOf('items');
+    await act(db, changeItem, { ...present(await db.items.get('gauge'), 'the item'), itemCode: '901530' }, JANUARY);
+    const item = present(await db.items.get('gauge'), 'the item');
+    const importItems = (text: string) => perform(db, importCsv, { table: 'items', text }, momentOn(JANUARY));
+    const strange = await importItems(writeCsv(heads, [...write({ ...item, taxClass: 'strange' })]));
+    expect(strange.ok ? [] : strange.refusals.map(({ path }) => path)).toEqual(['row 2, class']);
+    const old = heads.filter((head) => !optional.includes(head));
+    const cells = write({ ...item, name: 'Gauge' }).map((row) => row.slice(0, old.length));
+    expect(await importItems(writeCsv(old, cells))).toMatchObject({ ok: true, value: { changed: 1 } });
+    expect(await db.items.get('gauge')).toMatchObject({ name: 'Gauge', itemCode: '901530' });
+  });
+  test.each([
+    ['UTF-8', new TextEncoder().encode('Müller')],
+    ['UTF-16', new Uint8Array([0xff, 0xfe, ...[...'Müller'].flatMap((sign) => [sign.charCodeAt(0), 0])])],
+    ['UTF-16', new Uint8Array([0xfe, 0xff, ...[...'Müller'].flatMap((sign) => [0, sign.charCodeAt(0)])])],
+    ['Windows-1252 (Latin-1)', new Uint8Array([...'Müller'].map((sign) => sign.charCodeAt(0)))],
+  ])('a file in %s is read as it was meant', (encoding, bytes) => {
+    expect(readTextFile(bytes)).toEqual({ text: 'Müller', encoding });
   });
   test('cells that a spreadsheet would run are made harmless, and come back as they were', () => {
     const nasty = [

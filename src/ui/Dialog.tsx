@@ -1,7 +1,9 @@
 'use client';
 
 import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
+import { Button } from './Button';
+import { SlipForms } from './unsaved';
 
 interface DialogProps {
   readonly open: boolean;
@@ -13,10 +15,17 @@ interface DialogProps {
   readonly wide?: boolean;
 }
 
-/** A slip of paper over the desk. Esc and a click outside step back. */
+/** A slip of paper over the desk. Esc and a click outside step back, after a question where something is typed on it. */
 export function Dialog({ open, onClose, title, description, children, wide = false }: DialogProps) {
+  const [forms] = useState(() => new Set<symbol>());
+  const [asking, setAsking] = useState(false);
+  const stepBack = () => {
+    if (forms.size > 0 && !asking) return setAsking(true);
+    setAsking(false);
+    onClose();
+  };
   return (
-    <Radix.Root open={open} onOpenChange={(now) => !now && onClose()}>
+    <Radix.Root open={open} onOpenChange={(now) => !now && stepBack()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/30 [[data-theme=night]_&]:bg-paper/70" />
         <Radix.Content
@@ -24,7 +33,18 @@ export function Dialog({ open, onClose, title, description, children, wide = fal
         >
           <Radix.Title className="font-serif text-xl">{title}</Radix.Title>
           <Radix.Description className="mt-1 mb-4 text-soft">{description}</Radix.Description>
-          {children}
+          <SlipForms value={forms}>{children}</SlipForms>
+          {asking && (
+            <div role="alert" className="mt-4 flex items-center gap-2.5 border-rule border-t pt-3">
+              <span className="flex-1">Close without saving what you typed?</span>
+              <Button autoFocus onClick={() => setAsking(false)}>
+                Go on
+              </Button>
+              <Button weight="grave" onClick={stepBack}>
+                Close
+              </Button>
+            </div>
+          )}
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

@@ -21,6 +21,7 @@ import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { type IndexEntry, IndexList } from '../shell/IndexList';
 import { KEY_MAP } from '../shell/keyMap';
+import { leave } from '../shell/LeaveGuard';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
@@ -113,7 +114,7 @@ export function SalesIndex() {
   const book = useOpenBook();
   const [query, setQuery] = useState('');
   const [limit, setLimit] = useState(PAGE);
-  const write = (kind: DraftKind) => router.push(newDraftPath(kind));
+  const write = (kind: DraftKind) => leave(() => router.push(newDraftPath(kind)));
   useKey('write', () => write('invoice'));
   useKey('quote', () => write('quote'));
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import {
   type DefaultValues,
   type FieldErrors,
@@ -16,6 +16,7 @@ import type { Schema } from 'yup';
 import type { Result } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { useUnsaved } from '@/ui/unsaved';
 
 /** What a field of a form needs: its registration with the form, and what is wrong with it. */
 export interface Registered extends UseFormRegisterReturn {
@@ -63,12 +64,7 @@ export function useActionForm<T extends FieldValues, Done>(of: ActionForm<T, Don
   /** Paths that a field or a note of this form shows. */
   const shown = useRef(new Set<string>());
   const { isDirty, isSubmitting: busy } = form.formState;
-  useEffect(() => {
-    if (!isDirty) return;
-    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
-    addEventListener('beforeunload', ask);
-    return () => removeEventListener('beforeunload', ask);
-  }, [isDirty]);
+  useUnsaved(isDirty);
   const check = form.handleSubmit(async (value) => {
     setGeneral('');
     const result = await run(value);

@@ -10,6 +10,7 @@ import { useBook } from './book';
 import { Commands } from './Commands';
 import { DropEInvoice } from './DropEInvoice';
 import { Keys } from './Keys';
+import { LeaveGuard } from './LeaveGuard';
 import { usePicked } from './period';
 import { Ribbon } from './Ribbon';
 import { routes } from './routes';
@@ -67,6 +68,7 @@ export function BookShell({ children }: { readonly children: ReactNode }) {
       <Commands />
       <DropEInvoice />
       <Keys />
+      <LeaveGuard />
     </BookContext>
   );
 }

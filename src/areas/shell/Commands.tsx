@@ -14,6 +14,7 @@ import { searchDocuments } from '@/store/sales/queries/findDocuments';
 import { AREAS } from './areas';
 import { useOpenBook } from './BookContext';
 import { today, useBook } from './book';
+import { leave } from './LeaveGuard';
 import { routes } from './routes';
 import { useKey } from './useKey';
 
@@ -41,6 +42,9 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'New journal', path: routes.writeJournal },
   { words: 'Aged receivables', path: routes.customers },
   { words: 'Withholding, certificates and claims', path: routes.withholding },
+  { words: 'Customers', path: routes.section('customers') },
+  { words: 'Items', path: routes.section('items') },
+  { words: 'Price lists', path: routes.section('prices') },
   { words: 'New customer', path: routes.record('customers', 'new') },
   { words: 'New item', path: routes.record('items', 'new') },
   { words: 'Try the decision table', path: routes.section('table') },
@@ -136,7 +140,7 @@ export function Commands() {
     setOpen(false);
     ask('');
     // A new draft gets an address of its own, so that it can be found again.
-    router.push(path.replace('/draft/new?', `/draft/${crypto.randomUUID()}?`));
+    leave(() => router.push(path.replace('/draft/new?', `/draft/${crypto.randomUUID()}?`)));
   };
   const first = rows[0]?.path;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the answer that was waited for is what matters

@@ -3,6 +3,7 @@
 import { usePathname, useRouter } from 'next/navigation';
 import Link from '@/ui/Link';
 import { AREAS } from './areas';
+import { leave } from './LeaveGuard';
 import { useKey } from './useKey';
 
 /** The six areas, icon over word; Alt and a digit go there. */
@@ -11,7 +12,7 @@ export function Spine() {
   const router = useRouter();
   useKey('area', ({ key }) => {
     const area = AREAS.find((one) => one.key === key);
-    if (area !== undefined) router.push(area.path);
+    if (area !== undefined) leave(() => router.push(area.path));
   });
   return (
     <nav

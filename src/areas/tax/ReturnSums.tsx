@@ -1,8 +1,11 @@
-import { byJurisdiction, type TaxReturn, wholeUnits } from '@/core/returns/return';
+import { byJurisdiction, codesWithoutBox, type TaxReturn, wholeUnits } from '@/core/returns/return';
 import type { Registration } from '@/core/tax/registration';
+import Link from '@/ui/Link';
+import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
+import { routes } from '../shell/routes';
 import { boxId } from './Behind';
 
 interface ReturnSumsProps {
@@ -20,6 +23,7 @@ export function ReturnSums({ figures, registration, opened, onOpen }: ReturnSums
   const foreign = filingCurrency !== currency;
   const territories = byJurisdiction(figures.rows);
   const exempt = figures.rows.some((row) => row.kind === 'exempt');
+  const unboxed = codesWithoutBox(figures);
   const stated = rounding.wholeUnits ? wholeUnits(figures.filingTax, filingCurrency) : figures.filingTax;
   if (figures.rows.length === 0) return null;
   return (
@@ -92,6 +96,14 @@ export function ReturnSums({ figures, registration, opened, onOpen }: ReturnSums
             ))}
           </dl>
         </section>
+      )}
+      {unboxed.length > 0 && (
+        <p className="mt-2">
+          <Mark kind="warning" /> {unboxed.join(', ')} {unboxed.length === 1 ? 'goes' : 'go'} into no box of the form.{' '}
+          <Link href={routes.section('tax-codes')} className="underline underline-offset-4">
+            Give the boxes in Setup
+          </Link>
+        </p>
       )}
       {(foreign || rounding.wholeUnits) && (
         <p className="mt-4">

@@ -36,22 +36,27 @@ export function readCells(text: string): readonly (readonly string[])[] {
   return Papa.parse<string[]>(text, { delimiter: '\t', skipEmptyLines: 'greedy' }).data;
 }
 
-/** Reads CSV with these heads in any order. Refused with row and column where it can't be understood. */
-export function readCsv(text: string, heads: readonly string[]): Result<readonly CsvRow[]> {
+/** Reads CSV with these heads in any order; those that are optional may be missing. Refused with row and column where it can't be understood. */
+export function readCsv(
+  text: string,
+  heads: readonly string[],
+  optional: readonly string[] = [],
+): Result<readonly CsvRow[]> {
   if (text.length > LARGEST) return refuse({ code: 'too-large', path: '', wanted: 'table-of-20-mb' });
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' });
   const [broken] = errors.filter((error) => error.type === 'Quotes');
   if (broken !== undefined) return refuse(wrong(`row ${(broken.row ?? 0) + 1}`, 'close-quotation-mark'));
   const [first, ...rest] = data;
   const found = (first ?? []).map((head) => head.trim().toLowerCase());
-  const missing = heads.filter((head) => !found.includes(head));
+  const present = heads.filter((head) => found.includes(head));
+  const missing = heads.filter((head) => !present.includes(head) && !optional.includes(head));
   if (first === undefined || missing.length > 0) return refuse(wrong('row 1', { what: 'heads', heads, missing }));
   const long = rest.findIndex((cells) => cells.length > found.length);
   if (long >= 0) return refuse(wrong(`row ${long + 2}`, { what: 'cells-of-the-head', count: found.length }));
   return accept(
     rest.map((cells, i) => ({
       row: i + 2,
-      cells: Object.fromEntries(heads.map((head) => [head, unguarded((cells[found.indexOf(head)] ?? '').trim())])),
+      cells: Object.fromEntries(present.map((head) => [head, unguarded((cells[found.indexOf(head)] ?? '').trim())])),
     })),
   );
 }

@@ -5,7 +5,7 @@ import { recordKept, recordRefusals, type SetupRecords } from '@/core/decisions/
 import { writeCanonical } from '@/core/kernel/canonical';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
-import type { TaxRecords } from '@/core/tax/taxSetup';
+import { knownClasses, type TaxRecords } from '@/core/tax/taxSetup';
 import { readCsv } from './csv';
 import { atOdds, twice, withIds } from './rowIds';
 
@@ -19,7 +19,8 @@ export interface ImportMaterial<T extends CsvTable> {
   readonly records: TaxRecords;
   /** Newest tax point of entries by tax. */
   readonly usedUntil: ReadonlyMap<string, IsoDate>;
-  readonly customerIds: ReadonlySet<string>;
+  /** Ids of customers by what a file may call them (see `customerCall`): id, tax number or name; null where several fit. */
+  readonly customers: ReadonlyMap<string, string | null>;
   /** Codes of the chart of accounts. */
   readonly accounts: ReadonlySet<string>;
 }
@@ -42,6 +43,22 @@ function placed<T extends CsvTable>(table: T, read: ReadRecord<CsvRecords[T]>, r
   return { ...refusal, path: `row ${row}${column}` };
 }
 
+/** What a file calls a customer, as it is compared. */
+export const customerCall = (text: string): string => text.trim().toLowerCase();
+
+type Callable = Pick<ImportMaterial<CsvTable>, 'customers'>;
+
+function isKnownCustomer(id: string, { customers }: Callable): boolean {
+  return customers.get(customerCall(id)) === id;
+}
+
+/** A certificate with the id of the customer that its file calls by number or name. */
+function withCustomerId<T extends CsvTable>(table: T, value: CsvRecords[T], { customers }: Callable): CsvRecords[T] {
+  if (table !== 'certificates') return value;
+  const { customerId } = value as CsvRecords['certificates'];
+  return { ...value, customerId: customers.get(customerCall(customerId)) ?? customerId };
+}
+
 /** Reads a file and says what it would add and change, and every row that is wrong. */
 export function planImport<T extends CsvTable>(
   table: T,
@@ -49,12 +66,15 @@ export function planImport<T extends CsvTable>(
   material: ImportMaterial<T>,
 ): Result<ImportPlan<T>> {
   const shape = shapeOf(table);
-  const rows = readCsv(text, shape.heads);
+  const rows = readCsv(text, shape.heads, shape.optional);
   if (!rows.ok) return rows;
   const identified = shape.idFromName
     ? withIds(rows.value, material.known.values() as Iterable<CsvRecords['customers' | 'items']>)
     : { rows: rows.value, refusals: [] };
-  const read = shape.read(identified.rows, (id) => material.known.get(id));
+  const read = shape
+    .read(identified.rows, (id) => material.known.get(id))
+    .map((one) => ({ ...one, value: withCustomerId(table, one.value, material) }));
+  const classes = new Set(knownClasses(material.records));
   // Jurisdictions of one file may lie in each other.
   const fresh = table === 'jurisdictions' ? (read.map((r) => r.value) as CsvRecords['jurisdictions'][]) : [];
   const records: TaxRecords = {
@@ -81,12 +101,10 @@ export function planImport<T extends CsvTable>(
       accounts: material.accounts,
     });
     wrong.push(...found.map((refusal) => placed(table, one, refusal)));
-    if (table === 'certificates' && !material.customerIds.has((one.value as CsvRecords['certificates']).customerId))
-      wrong.push({
-        code: 'unknown',
-        path: `row ${one.rows[0]}, customer`,
-        wanted: 'known-customer-id',
-      });
+    if (table === 'certificates' && !isKnownCustomer((one.value as CsvRecords['certificates']).customerId, material))
+      wrong.push({ code: 'unknown', path: `row ${one.rows[0]}, customer`, wanted: 'known-customer' });
+    if (table === 'items' && !classes.has((one.value as CsvRecords['items']).taxClass))
+      wrong.push({ code: 'unknown', path: `row ${one.rows[0]}, class`, wanted: 'known-tax-class' });
     const kept = recordKept<CsvTable>(table, one.value) as CsvRecords[T];
     if (before === undefined) added.push(kept);
     else if (writeCanonical(before) === writeCanonical(kept)) same++;

@@ -7,7 +7,7 @@ import { present } from '@/store/load';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { nextToFile, periodIdOf, placeInPeriod, spanName, spanOf, spansUntil } from './calendar';
 import { type ProofMaterial, prove } from './proof';
-import { addToBalances, returnOf } from './return';
+import { addToBalances, codesWithoutBox, returnOf } from './return';
 import type { TaxEntry } from './taxEntry';
 
 const registration = demoRegistration(day('2026-01-01'));
@@ -99,6 +99,19 @@ describe('the return', () => {
     ]);
     expect(figures).toMatchObject({ base: 15000n, tax: 3250n });
     expect(taxOf(balances)).toBe(3250n);
+  });
+  test('names codes whose figures stand in no box of the form, but for what is outside the scope of the tax', () => {
+    const nowhere = { boxBase: '', boxTax: '' };
+    const without = (...entries: TaxEntry[]) => codesWithoutBox(returnOf(addToBalances([], entries)));
+    expect(
+      without(
+        entry({}),
+        entry({ ...nowhere, code: 'R', codeName: 'Reduced' }),
+        entry({ ...nowhere, code: 'O', codeName: 'Outside', category: 'O', tax: minor(0n) }),
+      ),
+    ).toEqual(['Reduced']);
+    // A form without any box states figures by code alone.
+    expect(without(entry(nowhere))).toEqual([]);
   });
   test('of nothing is nothing', () =>
     expect(returnOf([])).toEqual({ rows: [], base: 0n, tax: 0n, filingBase: 0n, filingTax: 0n, boxes: [] }));

@@ -172,6 +172,19 @@ export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
   }));
 }
 
+/**
+ * Names of codes whose figures stand in no box, on a return whose form has boxes: what they hold would not be stated.
+ * Outside the scope of the tax (category O) nothing is to be stated.
+ */
+export function codesWithoutBox({ rows, boxes }: TaxReturn): readonly string[] {
+  if (boxes.length === 0) return [];
+  const missing = rows.filter(
+    ({ boxBase, boxTax, category, tax, base }) =>
+      category !== 'O' && ((boxBase === '' && boxTax === '' && base !== 0n) || (boxTax === '' && tax !== 0n)),
+  );
+  return [...new Set(missing.map(({ codeName }) => codeName))];
+}
+
 /** The return as it is stated: where the authority wants whole units, its boxes are rounded to them, each on its own. */
 export function statedReturn(figures: TaxReturn, inWhole: boolean, currency: Currency): TaxReturn {
   if (!inWhole) return figures;

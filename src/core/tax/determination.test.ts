@@ -7,7 +7,7 @@ import { total } from '@/core/kernel/money';
 import { add, compare, ZERO } from '@/core/kernel/ratio';
 import { calculate } from './calculate';
 import { CUSTOMER_KINDS, type DecisionRow, NUMBER_STATES, RELATIONS, SUPPLY_KINDS } from './decisionTable';
-import { determine, determiner, explainDecision, type Supply } from './determine';
+import { determine, determiner, explainDecision, type Supply, type Verdict } from './determine';
 import { type Relief, type ResolvedTax, resolveTax } from './resolve';
 import { tableFaults } from './tableFaults';
 import { prepareSetup, type TaxSetup } from './taxSetup';
@@ -374,7 +374,9 @@ describe('properties', () => {
         const setup = prepareSetup({ ...records, rows });
         const { unreachable } = tableFaults(setup, home);
         const less = prepareSetup({ ...records, rows: rows.filter((row) => !unreachable.includes(row.id)) });
-        expect(determine(less, supply)).toEqual(determine(setup, supply));
+        // Only that the table is empty now may be said in other words.
+        const plain = ({ problem, ...verdict }: Verdict) => ({ ...verdict, isDecided: problem === '' });
+        expect(plain(determine(less, supply))).toEqual(plain(determine(setup, supply)));
       }),
       { numRuns: 300 },
     );

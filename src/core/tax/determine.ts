@@ -137,7 +137,9 @@ export function determine(setup: TaxSetup, supply: Supply): Verdict {
     '',
     all.length === 0
       ? 'No registration is in force on this day: choose the tax yourself, or correct the registrations in Setup.'
-      : 'No row of the decision table catches this: choose the tax yourself, or add a row in Setup.',
+      : setup.rows.length === 0
+        ? 'The decision table is empty: add the starter pack of your country in Setup, or choose the tax yourself.'
+        : 'No row of the decision table catches this: choose the tax yourself, or add a row in Setup.',
   );
 }
 
@@ -179,7 +181,7 @@ const oneOf = (values: readonly string[]): string => values.join(' or ');
 /** So many territories are named; more are counted. */
 const FEW = 4;
 
-const addressWords = ({ country, region }: Supply['shipTo']) => (region === '' ? country : `${country}-${region}`);
+const addressWords = ({ country, region }: Supply['shipTo']) => (region === '' ? country : `${region}, ${country}`);
 
 /** The conditions of a row, each with whether it held and in words. Conditions of "any" are not named. */
 function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: readonly Candidate[]): readonly Reason[] {

@@ -8,7 +8,7 @@ import { useStore } from 'zustand';
 import type { CustomerRow } from '@/core/book/rows';
 import { numberOf } from '@/core/decisions/sales/issue';
 import { takeCustomer, takeItem } from '@/core/documents/determineLine';
-import { blankLine, type Draft } from '@/core/documents/draft';
+import { blankLine, type Draft, isBlank } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { type DraftKind, traitsOfDraft } from '@/core/documents/kinds';
 import { lineVerdict } from '@/core/documents/lineTax';
@@ -25,6 +25,7 @@ import { allOf, recordOf } from '@/store/records';
 import { deleteDraft } from '@/store/sales/actions/drafts';
 import { findItems } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
+import { Dialog } from '@/ui/Dialog';
 import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
@@ -74,6 +75,9 @@ interface DraftEditorProps {
   readonly onLoadAgain: () => void;
 }
 
+/** True for a draft that nobody would miss. */
+const isUntouched = ({ customerId, lines }: Draft): boolean => customerId === '' && lines.every(isBlank);
+
 /** Refusals that the margin's checks do not say already: those of the whole draft, and what only issuing finds. */
 function untold(problems: readonly Refusal[], draft: Draft, customer: Customer | null, setting: Setting) {
   const frozen = freezeDraft(draft, '', customer, setting);
@@ -111,6 +115,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
   if (making !== null && !made) setMade(true);
   const { fold } = useFolds();
   const [beside, setBeside] = useState<'margin' | 'print' | 'xml'>('margin');
+  const [dropping, setDropping] = useState(false);
   const [switching, setSwitching] = useState<PriceMode | null>(null);
 
   const customer = useBook((db) => recordOf(db, 'customers', draft.customerId), [], [draft.customerId]) ?? null;
@@ -327,7 +332,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                   Show XML
                 </Button>
               )}
-              <Button weight="quiet" onClick={drop}>
+              <Button weight="quiet" onClick={() => (isUntouched(draft) ? void drop() : setDropping(true))}>
                 Delete this draft
               </Button>
               <span role="status" className="ml-auto text-soft">
@@ -360,6 +365,19 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
         />
       )}
       <SwitchModeDialog to={switching} onKeep={switchTo} onClose={() => setSwitching(null)} />
+      <Dialog
+        open={dropping}
+        onClose={() => setDropping(false)}
+        title="Delete this draft?"
+        description="Its lines and files are deleted with it. It can't be brought back."
+      >
+        <div className="flex gap-2.5">
+          <Button weight="grave" onClick={() => void drop()}>
+            Delete the draft
+          </Button>
+          <Button onClick={() => setDropping(false)}>Keep it</Button>
+        </div>
+      </Dialog>
       <ZeroRatedDialog store={store} shown={shown} />
       <AskDialog number={number} issuing={issuing} />
       {made && (

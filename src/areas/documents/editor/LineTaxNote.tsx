@@ -10,7 +10,9 @@ import { readTypedMoney } from '@/core/kernel/typedMoney';
 import type { WantedFigure } from '@/core/tax/convertPrice';
 import { SUPPLY_KINDS, type SupplyKind } from '@/core/tax/decisionTable';
 import { isPrice } from '@/core/tax/price';
+import { isChangedKey } from '@/core/tax/taxKey';
 import { ChoiceField, TextField } from '@/ui/Field';
+import { Fold } from '@/ui/Fold';
 import type { DraftStore } from './draftStore';
 import { LineTaxes } from './LineTaxes';
 
@@ -63,13 +65,15 @@ export function LineTaxNote({ store, line, classes, shown, setting }: LineTaxNot
               <TypedFigure key={`${line.id}-${figure}`} {...{ store, line, label }} take={take(figure)} />
             ))}
           </div>
-          <TypedFigure
-            key={`${line.id}-price`}
-            {...{ store, line }}
-            label={shown.input.priceMode === 'net' ? 'Unit price with tax' : 'Unit price without tax'}
-            take={takePrice}
-          />
-          <LineTaxes store={store} line={line} shown={shown} setting={setting} />
+          <Fold words="More: price and taxes of this line" open={isChangedKey(line.taxCode)}>
+            <TypedFigure
+              key={`${line.id}-price`}
+              {...{ store, line }}
+              label={shown.input.priceMode === 'net' ? 'Unit price with tax' : 'Unit price without tax'}
+              take={takePrice}
+            />
+            <LineTaxes store={store} line={line} shown={shown} setting={setting} />
+          </Fold>
         </>
       )}
     </>

@@ -30,6 +30,7 @@ import { routes } from '../../shell/routes';
 import { saveFile } from '../../shell/saveFile';
 import { BatchPrint } from './BatchPrint';
 import { FilterBar } from './FilterBar';
+import { SumsNote } from './SumsNote';
 
 const PAGE = 50;
 /** A file or a print of more than this is asked for in parts. */
@@ -191,6 +192,7 @@ export function Register() {
       {found?.documents.length === 0 && (
         <p className="py-3 text-soft">Nothing matches. Remove a filter, or try a shorter part of a word.</p>
       )}
+      {found !== undefined && <SumsNote shown={found.documents} more={found.more} all={all} />}
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">
         <Button onClick={() => void save()}>Save as CSV</Button>
         <Button onClick={() => setPrinting(true)}>Print the list…</Button>

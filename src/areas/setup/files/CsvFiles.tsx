@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { CSV_TABLES, type CsvTable, columnsOf } from '@/core/book/tables';
 import { type ImportPlan, planImport } from '@/core/files/importTable';
+import { readTextFile, type TextFile } from '@/core/files/textFile';
 import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
 import { wordRefusal } from '@/core/wording/refusals';
@@ -20,6 +21,7 @@ import { saveFile } from '../../shell/saveFile';
 interface Offered {
   readonly table: CsvTable;
   readonly name: string;
+  readonly encoding: TextFile['encoding'];
   readonly text: string;
   readonly plan: ImportPlan<CsvTable> | null;
   readonly refusals: readonly Refusal[];
@@ -62,11 +64,12 @@ export function CsvFiles() {
   const [table, setTable] = useState<CsvTable>('jurisdictions');
   const [offered, setOffered] = useState<Offered | null>(null);
   const look = async (file: File) => {
-    const text = await file.text();
+    const { text, encoding } = readTextFile(new Uint8Array(await file.arrayBuffer()));
     const planned = planImport(table, text, await importMaterial(bookDb(), table));
     setOffered({
       table,
       name: file.name,
+      encoding,
       text,
       plan: planned.ok ? (planned.value as ImportPlan<CsvTable>) : null,
       refusals: planned.ok ? planned.value.wrong : planned.refusals,
@@ -93,8 +96,9 @@ export function CsvFiles() {
         }}
       />
       <p className="mb-2 text-soft text-sm">
-        Columns: {columnsOf(table).heads.join(', ')}. A place has one row for each match of addresses; its stack is
-        written as US-WA &gt; US-WA-KING.
+        Columns: {columnsOf(table).heads.join(', ')}
+        {columnsOf(table).optional !== undefined && ` (may be missing: ${columnsOf(table).optional?.join(', ')})`}. A
+        place has one row for each match of addresses; its stack is written as US-WA &gt; US-WA-KING.
       </p>
       <Button onClick={() => void save(table)}>Save {columnsOf(table).title} to a file</Button>
       <label className="mt-5 block text-soft text-sm">
@@ -115,7 +119,7 @@ export function CsvFiles() {
           {offered.plan !== null && (
             <p>
               {offered.name}: {offered.plan.added.length} to add, {offered.plan.changed.length} to change,{' '}
-              {offered.plan.same} as they are.
+              {offered.plan.same} as they are. Read as {offered.encoding}.
             </p>
           )}
           {offered.plan !== null && <Changed plan={offered.plan} />}

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
+import { readTextFile } from '@/core/files/textFile';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
@@ -95,7 +96,8 @@ function RateSources() {
           className="block text-ink"
           onChange={async (event) => {
             const file = event.target.files?.[0];
-            if (file !== undefined) await take(await file.text(), file.name.slice(0, 60));
+            if (file !== undefined)
+              await take(readTextFile(new Uint8Array(await file.arrayBuffer())).text, file.name.slice(0, 60));
           }}
         />
       </label>

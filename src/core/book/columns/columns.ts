@@ -16,6 +16,8 @@ export interface ReadRecord<T> {
 export interface Columns<T> {
   readonly title: string;
   readonly heads: readonly string[];
+  /** Heads that a file may lack; what they say of a record that is known stays then. */
+  readonly optional?: readonly string[];
   readonly write: (record: T) => readonly (readonly string[])[];
   /** `known` finds the record of the book that a row speaks of. */
   readonly read: (rows: readonly CsvRow[], known: (id: string) => T | undefined) => readonly ReadRecord<T>[];
@@ -28,6 +30,10 @@ export interface Columns<T> {
 }
 
 export const cell = (row: CsvRow, head: string): string => row.cells[head] ?? '';
+
+/** The cell where the file has its column, else what was known before. */
+export const cellOr = (row: CsvRow, head: string, before: string | undefined): string =>
+  row.cells[head] ?? before ?? '';
 
 /** `rates[0].percent` → `percent`. */
 export const last = (path: string): string => path.replace(/^.*\./, '').replace(/\[\d+\]$/, '');

@@ -1,10 +1,23 @@
 import type { Item } from '@/core/catalogue/item';
 import type { ItemRow } from '../rows';
-import { type Columns, cell } from './columns';
+import { type Columns, type CsvRow, cell, cellOr } from './columns';
+
+/** What is only there where something is said. */
+function more(row: CsvRow, before: Item | undefined): Pick<Item, 'taxCode' | 'itemCode' | 'archived'> {
+  const taxCode = cellOr(row, 'tax code', before?.taxCode);
+  const itemCode = cellOr(row, 'item code', before?.itemCode);
+  const archived = cellOr(row, 'archived', before?.archived === true ? 'yes' : '');
+  return {
+    ...(taxCode !== '' && { taxCode }),
+    ...(itemCode !== '' && { itemCode }),
+    ...(archived !== '' && { archived: true }),
+  };
+}
 
 export const ITEM_COLUMNS: Columns<ItemRow> = {
   title: 'Items',
   idFromName: true,
+  optional: ['tax code', 'item code', 'archived'],
   heads: [
     'id',
     'name',
@@ -41,9 +54,7 @@ export const ITEM_COLUMNS: Columns<ItemRow> = {
           account: cell(row, 'account') || before?.account || '',
           taxClass: cell(row, 'class') || before?.taxClass || 'standard',
           supply: (cell(row, 'supply') || before?.supply || 'goods') as Item['supply'],
-          ...(cell(row, 'tax code') !== '' && { taxCode: cell(row, 'tax code') }),
-          ...(cell(row, 'item code') !== '' && { itemCode: cell(row, 'item code') }),
-          ...(cell(row, 'archived') !== '' && { archived: true }),
+          ...more(row, before),
           keys: [],
         },
       };

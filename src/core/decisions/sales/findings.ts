@@ -18,9 +18,6 @@ const ASKED: ReadonlySet<string> = new Set([
 /** Blocking for everyone: the law asks for both tax numbers on the document itself. */
 const ALWAYS: ReadonlySet<string> = new Set(['BR-AE-02', 'BR-IC-02', 'BR-16']);
 
-/** An account to pay into; asked about on paper too. */
-const PAYMENT_ACCOUNT = 'BR-61';
-
 /**
  * Currencies of three decimals: the standard takes two at most (BR-DEC-01 and those behind it). Said
  * once, with the way out, instead of for each amount.
@@ -61,15 +58,12 @@ function look(content: Content): Checks {
   const invoice = einvoiceOf(content, figures);
   const found = checkEInvoice(invoice, 'peppol');
   // A customer who takes no e-invoices is told only what the law asks for all the same.
-  const takesNone = content.buyer.endpoint.id === '';
-  const told = decimalsOnce(
-    found.filter(({ rule }) => !takesNone || ALWAYS.has(rule) || rule === PAYMENT_ACCOUNT).map(asFinding),
-    content,
-  );
+  const takesThem = content.buyer.endpoint.id !== '';
+  const told = decimalsOnce(found.filter(({ rule }) => takesThem || ALWAYS.has(rule)).map(asFinding), content);
   return {
     findings: [...own, ...told].sort((a, b) => ORDER[a.severity] - ORDER[b.severity]),
-    holding: pack.rules - broken(own) + rulesFor(invoice, 'peppol').length - broken(found),
-    by: `${pack.title}, EN 16931, Peppol profile`,
+    holding: pack.rules - broken(own) + (takesThem ? rulesFor(invoice, 'peppol').length - broken(found) : 0),
+    by: takesThem ? `${pack.title}, EN 16931, Peppol profile` : pack.title,
   };
 }
 

@@ -1,16 +1,27 @@
+import type { CustomerRow } from '@/core/book/rows';
 import type { CsvTable } from '@/core/book/tables';
-import type { CsvRecords, ImportMaterial } from '@/core/files/importTable';
+import { type CsvRecords, customerCall, type ImportMaterial } from '@/core/files/importTable';
 import type { IsoDate } from '@/core/kernel/date';
 import { loadRecords } from '../../load';
 import type { BookDb } from '../../schema';
 import { usedUntil } from '../actions/taxSetup';
 
+/** Customers by their ids, and by numbers and names that only one of them has. */
+function callsOf(customers: readonly CustomerRow[]): ReadonlyMap<string, string | null> {
+  const calls = new Map<string, string | null>();
+  for (const { id, name, taxNumbers } of customers)
+    for (const call of new Set([name, ...taxNumbers.map(({ number }) => number)].map(customerCall)))
+      calls.set(call, calls.has(call) ? null : id);
+  for (const { id } of customers) calls.set(customerCall(id), id);
+  return calls;
+}
+
 /** What an import of a table is held against: the whole table, and what its records rest on. */
 export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): Promise<ImportMaterial<T>> {
-  const [rows, records, customerIds, accounts] = await Promise.all([
+  const [rows, records, customers, accounts] = await Promise.all([
     db.table<CsvRecords[T]>(table).toArray(),
     loadRecords(db),
-    table === 'certificates' ? db.customers.toCollection().primaryKeys() : [],
+    table === 'certificates' ? db.customers.toArray() : [],
     db.accounts.toCollection().primaryKeys(),
   ]);
   const used = new Map<string, IsoDate>();
@@ -23,7 +34,7 @@ export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): 
     known: new Map(rows.map((row) => [row.id, row])),
     records,
     usedUntil: used,
-    customerIds: new Set(customerIds),
+    customers: callsOf(customers),
     accounts: new Set(accounts),
   };
 }
