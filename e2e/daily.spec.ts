@@ -193,7 +193,7 @@ test('an invoice in crowns shows the tax at home, prints in the customer’s wor
 test('a wrong invoice is corrected in one step, a double one cancelled, and the seals hold', async ({ page }) => {
   await openSample(page);
   await page
-    .getByRole('navigation')
+    .getByRole('main')
     .getByRole('link', { name: /INV-(2026-)?0022/ })
     .click();
   await more(page, 'Correct it…');

@@ -163,7 +163,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
       page.waitForEvent('download'),
       page.getByRole('button', { name: 'Save PDF' }).click(),
     ]);
-    expect(download.suggestedFilename()).toBe('INV-2026-0001.pdf');
+    expect(download.suggestedFilename()).toBe('Invoice-INV-2026-0001.pdf');
     const { text, pages } = await pdfText(await bytesOf(download));
     expect(pages).toBe(1);
     const figures = await figuresIn(page, invoice);

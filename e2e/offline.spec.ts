@@ -66,7 +66,7 @@ test('with the server stopped the book is opened, written, issued, printed, chec
   });
 
   await test.step('the stand-ins alone say that they cannot be reached', async () => {
-    await page.getByRole('link', { name: 'Exchange rates' }).click();
+    await page.goto('/setup/exchange-rates');
     await page.getByRole('button', { name: 'Get today’s rates' }).click();
     await expect(page.getByText('The rate feed did not answer. Try again later, or import a file.')).toBeVisible();
   });

@@ -202,7 +202,7 @@ test.describe('a worker that does not start says so, and the next try', () => {
   test('prints', async ({ page }) => {
     await openSample(page);
     await page
-      .getByRole('navigation')
+      .getByRole('main')
       .getByRole('link', { name: /INV-(2026-)?0022/ })
       .click();
     await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0022' })).toBeVisible();

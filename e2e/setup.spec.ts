@@ -124,7 +124,7 @@ test('without customers, items and documents every list teaches its first step',
   await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();
   for (const [path, words] of [
     ['/today', 'Printed on invoices, so that customers know where to pay'],
-    ['/sales', 'No documents in this period.'],
+    ['/sales', 'No documents yet: write the first invoice.'],
     ['/receipts', 'No money received yet.'],
     ['/tax', 'No document has its tax point in this period.'],
     ['/ledger', 'No entries in this period.'],

@@ -205,7 +205,7 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   await page.goto('/sales/customers/ballyvaughan');
   await page.getByLabel('Tax number, tax number 1').fill('IE8100199E');
   await page.getByRole('button', { name: /^Save Ballyvaughan/ }).click();
-  await page.getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
+  await page.getByRole('main').getByRole('link', { name: 'Ballyvaughan Harbour Board' }).click();
   await numbers.getByRole('button', { name: /^Verify/ }).click();
   await expect(numbers.getByText(/the registry did not answer/)).toBeVisible();
 

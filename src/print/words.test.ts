@@ -4,7 +4,7 @@ import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
 import { packOf } from '@/core/tax/packs';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
-import { fileName, type PrintedDocument, printed } from './words';
+import { fileName, type PrintedDocument, printed, printName } from './words';
 
 const setting = settingOf();
 
@@ -154,5 +154,7 @@ describe('a printed credit note', () => {
 });
 
 test('file names hold nothing a file system could stumble over', () => {
-  expect(fileName({ number: 'INV/2026:01 ä' }, 'pdf')).toBe('INV-2026-01--.pdf');
+  expect(fileName({ number: 'INV/2026:01 ä' }, 'pdf')).toBe('INV-2026-01-ä.pdf');
+  const invoice = { kind: 'invoice', number: 'INV-1', buyer: { language: 'de' } } as Parameters<typeof printName>[0];
+  expect(printName(invoice)).toBe('Rechnung-INV-1.pdf');
 });

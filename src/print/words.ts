@@ -10,6 +10,7 @@ import { writeIban } from '@/core/parties/iban';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
+import { wordingOf } from './wording';
 import { itemCodeName, lawTitle, taxNumberWords } from './wording/lawNames';
 import { fill, type Variant, type Wording } from './wording/wording';
 import { Writer } from './writer';
@@ -425,7 +426,12 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   };
 }
 
-/** File name for downloads: `INV-2026-0142.pdf`. */
+/** File name of a printed document in the customer's language: `Rechnung-INV-2026-0142.pdf`. */
+export function printName({ kind, number, buyer }: Pick<Content, 'kind' | 'number' | 'buyer'>): string {
+  return fileName({ number: `${wordingOf(buyer.language).titles[kind]}-${number}` }, 'pdf');
+}
+
+/** File name for downloads: `INV-2026-0142.xml`. */
 export function fileName(content: Pick<Content, 'number'>, extension: 'pdf' | 'xml'): string {
-  return `${content.number.replace(/[^A-Za-z0-9._-]/g, '-')}.${extension}`;
+  return `${content.number.replace(/[^\p{L}\p{N}._-]/gu, '-')}.${extension}`;
 }

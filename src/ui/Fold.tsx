@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useId, useState } from 'react';
 
 interface FoldProps {
   /** What lies in it. */
@@ -13,13 +13,24 @@ interface FoldProps {
 /** The rest of a form, folded away until somebody wants it. */
 export function Fold({ words, open, children }: FoldProps) {
   const [isOpen, setOpen] = useState(open);
+  const id = useId();
   useEffect(() => {
     if (open) setOpen(true);
   }, [open]);
   return (
-    <details open={isOpen} onToggle={(event) => setOpen(event.currentTarget.open)} className="mb-3">
-      <summary className="cursor-pointer py-1 text-soft hover:text-ink">{words}</summary>
-      <div className="mt-2">{children}</div>
-    </details>
+    <div className="mb-3">
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        aria-controls={id}
+        onClick={() => setOpen(!isOpen)}
+        className="cursor-pointer py-1 text-left text-soft hover:text-ink"
+      >
+        <span aria-hidden="true">{isOpen ? '▼' : '▶'}</span> {words}
+      </button>
+      <div id={id} hidden={!isOpen} className="mt-2">
+        {children}
+      </div>
+    </div>
   );
 }

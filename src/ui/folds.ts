@@ -10,12 +10,24 @@ interface Folds {
   readonly fold: (column: Column, folded: boolean) => void;
 }
 
-/** Below this width there is no room for index, sheet and margin side by side. */
-const NARROW = 1180;
+/**
+ * Widths below which a column folds by itself: three do not fit side by side, and below the second, as on a screen that is
+ * zoomed to twice its size, the sheet alone does.
+ */
+const NARROW: Readonly<Record<Column, number>> = { index: 1180, margin: 900 };
+
+const isNarrow = (column: Column): boolean => typeof window !== 'undefined' && window.innerWidth < NARROW[column];
 
 /** Which columns are folded away; kept while the page lives. */
 export const useFolds = create<Folds>()((set) => ({
-  index: typeof window !== 'undefined' && window.innerWidth < NARROW,
-  margin: false,
+  index: isNarrow('index'),
+  margin: isNarrow('margin'),
   fold: (column, folded) => set({ [column]: folded }),
 }));
+
+// A window that is made narrower or wider, or zoomed, folds and unfolds them; in between the person decides.
+if (typeof window !== 'undefined')
+  for (const column of ['index', 'margin'] as const)
+    matchMedia(`(max-width: ${NARROW[column] - 1}px)`).addEventListener('change', ({ matches }) =>
+      useFolds.setState({ [column]: matches }),
+    );

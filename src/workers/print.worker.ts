@@ -6,7 +6,7 @@ import { writeEInvoice } from '@/core/einvoice/syntax';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
 import { writeHybridPdf, writePdf } from '@/print/pdf';
-import { fileName, type PrintedDocument, type PrintOptions, printed } from '@/print/words';
+import { type PrintedDocument, type PrintOptions, printed, printName } from '@/print/words';
 
 /** A document to print, and how. */
 export interface PrintJob extends PrintOptions {
@@ -65,7 +65,7 @@ const face = {
     fonts ??= loadFonts();
     const files: Record<string, Uint8Array> = {};
     for (const [i, job] of jobs.entries()) {
-      files[fileName(job.content, 'pdf')] = await writePdf([pageOf(job)], await fonts, job.issuedAt);
+      files[printName(job.content)] = await writePdf([pageOf(job)], await fonts, job.issuedAt);
       onDone(i + 1);
     }
     return zipSync(files, { level: 0, mtime: '2000-01-01' });

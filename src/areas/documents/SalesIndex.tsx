@@ -141,7 +141,7 @@ export function SalesIndex() {
     ...found.documents.map(documentEntry),
   ];
   return (
-    <IndexColumn title={isFinding ? 'Found' : isHome ? 'Sales' : `Documents · ${spanName(span)}`}>
+    <IndexColumn title={isFinding ? 'Found' : isHome ? 'Overview' : `Documents · ${spanName(span)}`}>
       <IndexList
         entries={entries}
         currency={book.currency}

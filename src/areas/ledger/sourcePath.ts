@@ -11,6 +11,7 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
     case 'cancellation':
     case 'allocation':
     case 'write-off':
+    case 'deferral':
       return routes.document(entry.sourceId);
     case 'receipt':
     case 'dishonour':
@@ -19,7 +20,11 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
       return routes.record('customers', entry.sourceId);
     case 'filing':
     case 'claim':
+    case 'reopening':
+    case 'tax-payment':
       return routes.tax;
+    case 'revaluation':
+      return routes.revaluation;
     case 'journal':
       return null;
   }

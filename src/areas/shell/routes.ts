@@ -24,6 +24,8 @@ export const routes = {
   ledger: '/ledger',
   trialBalance: '/ledger/trial-balance',
   writeJournal: '/ledger/write',
+  revaluation: '/ledger/revaluation',
+  deferred: '/ledger/deferred',
   seals: '/ledger/seals',
   history: '/ledger/history',
   setup: '/setup',

@@ -28,6 +28,14 @@ export interface IssueStep extends Dated {
     readonly price: Decimal;
     readonly code: string;
     readonly discount?: { readonly percent?: Decimal; readonly amount?: Decimal };
+    /** When its revenue belongs. */
+    readonly deferral?: {
+      readonly from?: string;
+      readonly to?: string;
+      readonly months?: number;
+      readonly first?: string;
+      readonly parts?: readonly { readonly date: string; readonly percent: string }[];
+    };
   }[];
   /** Withholding types; those of the customer unless it is given. */
   readonly withholding?: readonly string[];
@@ -131,6 +139,27 @@ export interface FileStep extends Dated {
   readonly note?: string;
 }
 
+/** Revalues what is open in other currencies; its date is the last day of a month. */
+export interface RevalueStep extends Dated {
+  readonly do: 'revalue';
+}
+
+export interface ReopenStep extends Dated {
+  readonly do: 'reopen';
+  readonly registration: string;
+  /** First day of the period. */
+  readonly period: IsoDate;
+  readonly reason: string;
+}
+
+export interface PayTaxStep extends Dated {
+  readonly do: 'payTax';
+  readonly registration: string;
+  /** First day of the period. */
+  readonly period: IsoDate;
+  readonly amount: Decimal;
+}
+
 export type Step =
   | IssueStep
   | CreditStep
@@ -143,7 +172,10 @@ export type Step =
   | CertificateStep
   | ClaimStep
   | JournalStep
-  | FileStep;
+  | RevalueStep
+  | FileStep
+  | ReopenStep
+  | PayTaxStep;
 
 export interface Scenario {
   readonly home: string;
@@ -215,6 +247,15 @@ const STEPS: Readonly<Record<Step['do'], yup.ObjectShape>> = {
         price: amount(),
         code: text(),
         discount: shape({ percent: amount().optional(), amount: amount().optional() }).optional().default(undefined),
+        deferral: shape({
+          from: day().optional(),
+          to: day().optional(),
+          months: yup.number().strict().integer('must be a whole number').optional(),
+          first: text().optional(),
+          parts: list(shape({ date: day(), percent: amount() })).optional(),
+        })
+          .optional()
+          .default(undefined),
       }),
     ),
     withholding: list(text()).optional(),
@@ -253,7 +294,10 @@ const STEPS: Readonly<Record<Step['do'], yup.ObjectShape>> = {
   certificate: { customer: text(), type: text(), number: text(), amount: amount(), of: list(text()) },
   claim: { type: text(), registration: text(), amount: amount() },
   journal: { lines: list(shape({ role: text(), registration: text().optional(), amount: amount() })) },
+  revalue: {},
   file: { registration: text(), period: day(), note: text().optional() },
+  reopen: { registration: text(), period: day(), reason: text() },
+  payTax: { registration: text(), period: day(), amount: amount() },
 };
 
 const step = yup.lazy((value: unknown) => {

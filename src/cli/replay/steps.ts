@@ -1,5 +1,6 @@
 import type { Moment } from '@/core/book/changes';
 import type { ReceiptInput } from '@/core/decisions/payments/recordReceipt';
+import type { Deferral } from '@/core/documents/deferral';
 import { blankDraft, blankLine, type Draft, type DraftLine } from '@/core/documents/draft';
 import type { Currency } from '@/core/kernel/currency';
 import { addDays } from '@/core/kernel/date';
@@ -8,6 +9,7 @@ import { type Minor, minor, readMoney } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
 import { accountFor } from '@/core/ledger/account';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
+import { revalueOpenItems } from '@/store/ledger/actions/revalue';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { allocateCredit, undoAllocation } from '@/store/payments/actions/allocate';
 import { dishonourReceipt } from '@/store/payments/actions/dishonour';
@@ -22,6 +24,8 @@ import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import type { BookDb } from '@/store/schema';
 import { changeCustomer } from '@/store/setup/actions/setup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
+import { payAuthority } from '@/store/tax/actions/payTax';
+import { reopenReturn } from '@/store/tax/actions/reopenReturn';
 import type {
   AllocateStep,
   CertificateStep,
@@ -31,8 +35,10 @@ import type {
   FileStep,
   IssueStep,
   JournalStep,
+  PayTaxStep,
   ReceiveStep,
   RefundStep,
+  ReopenStep,
   Step,
   UndoStep,
   WriteOffStep,
@@ -67,6 +73,18 @@ async function currencyOf({ db, home }: Doing, id: string): Promise<Currency> {
   return document?.content.currency ?? receipt?.currency ?? home;
 }
 
+/** When the revenue of a line belongs; half a statement is refused by the action. */
+function deferralOf({
+  from = '',
+  to = '',
+  months,
+  first = '',
+  parts,
+}: NonNullable<IssueStep['lines'][number]['deferral']>): Deferral {
+  if (parts !== undefined) return { kind: 'parts', parts };
+  return months === undefined ? { kind: 'days', from, to } : { kind: 'months', months, first };
+}
+
 function lineOf(line: IssueStep['lines'][number], at: number, account: string): DraftLine {
   const { percent, amount } = line.discount ?? {};
   return {
@@ -77,6 +95,7 @@ function lineOf(line: IssueStep['lines'][number], at: number, account: string): 
     discount: percent === undefined ? (amount ?? '') : `${percent}%`,
     taxCode: line.code,
     taxByHand: true,
+    ...(line.deferral && { deferral: deferralOf(line.deferral) }),
   };
 }
 
@@ -245,6 +264,15 @@ function claimStep(doing: Doing, { type, registration, amount, date }: ClaimStep
 const fileStep = (doing: Doing, { registration, period, note = '' }: FileStep) =>
   act(doing, fileReturn, { registrationId: registration, start: period, note });
 
+const reopenStep = (doing: Doing, { registration, period, reason }: ReopenStep) =>
+  act(doing, reopenReturn, { registrationId: registration, start: period, reason });
+
+function payTaxStep(doing: Doing, { registration, period, amount, date }: PayTaxStep): Promise<Result<unknown>> {
+  const read = moneyOf(amount, doing.home);
+  if (!read.ok) return Promise.resolve(read);
+  return act(doing, payAuthority, { registrationId: registration, start: period, date, amount: read.value });
+}
+
 const DO: {
   readonly [What in Step['do']]: (doing: Doing, step: Extract<Step, { do: What }>) => Promise<Result<unknown>>;
 } = {
@@ -259,7 +287,10 @@ const DO: {
   claim: claimStep,
   refund: refundStep,
   journal: journalStep,
+  revalue: (doing, { date }) => act(doing, revalueOpenItems, { date }),
   file: fileStep,
+  reopen: reopenStep,
+  payTax: payTaxStep,
 };
 
 /** Does one step by the action that the screens use. */

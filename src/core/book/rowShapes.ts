@@ -67,6 +67,17 @@ const trail = listOf(record({ held: flag, text: words }));
 
 const discount = maybe(record({ percent: maybe(number), amount: maybe(number) }));
 
+/** When the revenue of a line belongs; on a draft its fields hold what was typed. */
+const deferralOf = (day: Shape, percent: Shape) =>
+  record({
+    kind: oneOf('days', 'months', 'parts'),
+    from: maybe(day),
+    to: maybe(day),
+    months: maybe(count),
+    first: maybe(words),
+    parts: maybe(listOf(record({ date: day, percent }))),
+  });
+
 const contentLine = record({
   id: text,
   description: words,
@@ -81,6 +92,7 @@ const contentLine = record({
   trailOf: maybe(count),
   priceFrom: maybe(words),
   supply: maybe(oneOf(...SUPPLY_KINDS)),
+  deferral: maybe(deferralOf(date, number)),
   itemCode: maybe(words),
   supplied: maybe(date),
   of: maybe(words),
@@ -208,6 +220,7 @@ const draftLine = record({
   taxByHand: flag,
   priceFrom: words,
   itemCode: maybe(words),
+  deferral: maybe(deferralOf(words, words)),
   account: words,
   supplied: words,
   of: words,
@@ -301,6 +314,21 @@ const taxRow = record({
 });
 
 const inDocument = maybe(record({ currency, amount: maybe(amount), base: maybe(amount), tax: maybe(amount) }));
+
+const FILING = {
+  at: instant,
+  operator: words,
+  entryId: text,
+  note: words,
+  figures: record({
+    rows: listOf(taxRow),
+    base: amount,
+    tax: amount,
+    filingBase: amount,
+    filingTax: amount,
+    boxes: listOf(record({ box: text, amount })),
+  }),
+};
 
 /** The shape of each table's rows. */
 export const ROW_SHAPES = {
@@ -517,6 +545,10 @@ export const ROW_SHAPES = {
       'write-off',
       'claim',
       'filing',
+      'reopening',
+      'tax-payment',
+      'revaluation',
+      'deferral',
       'journal',
     ),
     text,
@@ -570,22 +602,61 @@ export const ROW_SHAPES = {
     registrationId: text,
     start: date,
     end: date,
-    filed: orNull(
+    filed: orNull(record(FILING)),
+  }),
+  reopenedFilings: record({
+    ...FILING,
+    id: text,
+    registrationId: text,
+    periodId: text,
+    reopened: record({ at: instant, operator: words, reason: words, entryId: text }),
+  }),
+  taxPayments: record({
+    id: text,
+    registrationId: text,
+    periodId: text,
+    date,
+    amount,
+    charges: listOf(record({ kind: oneOf('penalty', 'interest'), account: text, amount })),
+    account: text,
+    money: amount,
+    reference: words,
+    entryId: text,
+    undone: orNull(record({ on: date, entryId: text })),
+  }),
+  revaluations: record({
+    id: text,
+    date,
+    at: instant,
+    operator: words,
+    currencies: listOf(record({ currency, perHome: number, rateDate: date, difference: amount, change: amount })),
+    items: listOf(
       record({
-        at: instant,
-        operator: words,
-        entryId: text,
-        note: words,
-        figures: record({
-          rows: listOf(taxRow),
-          base: amount,
-          tax: amount,
-          filingBase: amount,
-          filingTax: amount,
-          boxes: listOf(record({ box: text, amount })),
-        }),
+        id: text,
+        kind: oneOf('document', 'receipt'),
+        number: text,
+        customerName: words,
+        currency,
+        open: amount,
+        openHome: amount,
+        worth: amount,
+        difference: amount,
       }),
     ),
+    entryId: words,
+    mirrorId: words,
+  }),
+  deferrals: record({
+    id: text,
+    documentId: text,
+    documentNumber: text,
+    customerId: text,
+    customerName: words,
+    lineId: text,
+    description: words,
+    account: text,
+    entries: listOf(record({ entryId: text, date, amount, taken: amount })),
+    until: date,
   }),
   transmissions: record({
     id: text,

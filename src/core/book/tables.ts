@@ -2,8 +2,10 @@ import type * as yup from 'yup';
 import { itemSchema } from '@/core/catalogue/item';
 import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
 import { type ExchangeRate, exchangeRateSchema } from '@/core/currency/exchangeRate';
+import type { Revaluation } from '@/core/currency/revaluation';
 import type { Transmission } from '@/core/delivery/transmission';
 import type { Attachment } from '@/core/documents/attachment';
+import type { DeferralPlan } from '@/core/documents/deferralPlan';
 import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
@@ -15,8 +17,9 @@ import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
-import type { TaxPeriod } from '@/core/returns/return';
+import type { ReopenedFiling, TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
+import type { TaxPayment } from '@/core/returns/taxPayment';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Refund } from '@/core/settlement/refund';
@@ -452,6 +455,47 @@ export const TABLES = {
         ids: ({ filed }) => (filed === null ? [] : [filed.entryId]),
       },
     ],
+  }),
+  reopenedFilings: appended<ReopenedFiling>({
+    key: 'id',
+    indexes: { 8: 'id, periodId' },
+    shape: ROW_SHAPES.reopenedFilings,
+    called: ({ periodId }) => `reopened return ${periodId}`,
+    references: [
+      { ...REGISTRATION, ids: ({ registrationId }) => [registrationId] },
+      { table: 'taxPeriods', at: 'period', what: 'its tax period', ids: ({ periodId }) => [periodId] },
+      { ...ENTRY, ids: ({ entryId, reopened }) => [entryId, reopened.entryId] },
+    ],
+  }),
+  taxPayments: table<TaxPayment>({
+    key: 'id',
+    indexes: { 8: 'id, registrationId, periodId, [date+id]' },
+    shape: ROW_SHAPES.taxPayments,
+    called: ({ id }) => `payment ${id}`,
+    references: [
+      { ...REGISTRATION, ids: ({ registrationId }) => [registrationId] },
+      { table: 'taxPeriods', at: 'period', what: 'the return it pays', ids: ({ periodId }) => [periodId] },
+      { ...ENTRY, ids: ({ entryId, undone }) => [entryId, ...(undone === null ? [] : [undone.entryId])] },
+    ],
+  }),
+  revaluations: appended<Revaluation>({
+    key: 'id',
+    indexes: { 8: 'id, date' },
+    shape: ROW_SHAPES.revaluations,
+    called: ({ date }) => `revaluation ${date}`,
+    references: [{ ...ENTRY, ids: ({ entryId, mirrorId }) => [entryId, mirrorId].filter(Boolean) }],
+  }),
+  deferrals: table<DeferralPlan>({
+    key: 'id',
+    indexes: { 8: 'id, documentId, customerId, until' },
+    shape: ROW_SHAPES.deferrals,
+    called: ({ documentNumber }) => `deferred revenue of ${documentNumber}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      { table: 'documents', at: 'document', what: 'its invoice', ids: ({ documentId }) => [documentId] },
+      { ...ENTRY, ids: ({ entries }) => entries.map(({ entryId }) => entryId) },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),
   transmissions: table<Transmission>({
     key: 'id',

@@ -13,6 +13,7 @@ import type { Reason } from '@/core/tax/determine';
 import type { RegistrationRounding } from '@/core/tax/registration';
 import type { ResolvedComponent } from '@/core/tax/resolve';
 import type { WithholdingType } from '@/core/tax/withholding';
+import type { Deferral } from './deferral';
 import { type DocumentKind, signOf } from './kinds';
 
 /**
@@ -96,6 +97,8 @@ export interface ContentLine {
   readonly supply?: SupplyKind;
   /** Item it was taken from, for sales by item. */
   readonly itemId?: string;
+  /** When its revenue belongs; missing where that is the day of the document. */
+  readonly deferral?: Deferral;
   /** Customs or service code of the item, such as HS, HSN or SAC. */
   readonly itemCode?: string;
   /** Day of this supply, where it is not the document's. */

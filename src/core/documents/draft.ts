@@ -3,6 +3,7 @@ import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import type { SupplyKind } from '@/core/tax/decisionTable';
 import type { FrozenTax } from './content';
+import type { Deferral } from './deferral';
 import type { DraftKind } from './kinds';
 
 /**
@@ -19,6 +20,8 @@ export interface DraftLine {
   readonly price: string;
   /** `10%` or an amount; empty for none. */
   readonly discount: string;
+  /** When its revenue belongs, where that is not the day of the invoice; its fields as typed. */
+  readonly deferral?: Deferral;
   /** Customs or service code of the item; missing for none. */
   readonly itemCode?: string;
   /** Class and kind of what is supplied; taken from the item. */

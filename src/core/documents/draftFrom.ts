@@ -16,6 +16,7 @@ export function draftLineOf(line: ContentLine): DraftLine {
     id: line.id,
     itemId: line.itemId ?? '',
     ...(line.itemCode && { itemCode: line.itemCode }),
+    ...(line.deferral && { deferral: line.deferral }),
     description: line.description,
     quantity: line.quantity,
     unit: line.unit,

@@ -89,6 +89,7 @@ export function freezeLines(
       ...(line.priceFrom !== '' && { priceFrom: line.priceFrom }),
       ...(line.itemId !== '' && { itemId: line.itemId }),
       ...(line.itemCode && { itemCode: line.itemCode }),
+      ...(line.deferral !== undefined && draft.kind !== 'cash-sale' && { deferral: line.deferral }),
       ...(isIsoDate(line.supplied) && { supplied: line.supplied }),
       ...(line.of !== '' && { of: line.of }),
       trailOf: trails.place(`${line.supply}|${line.taxClass}`, () => lineTrail(draft, line, customer, setting)),

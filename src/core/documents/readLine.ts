@@ -5,6 +5,7 @@ import type { Refusal } from '@/core/kernel/result';
 import type { Wanted } from '@/core/kernel/wanted';
 import type { CalcAdjustment, CalcLine, CalcOverride, Discount } from '@/core/tax/calcTypes';
 import { isPrice } from '@/core/tax/price';
+import { isDeferral } from './deferral';
 import type { Draft, DraftAdjustment, DraftLine, DraftOverride } from './draft';
 
 /** The figures of a typed line; null where the text is not a figure. */
@@ -78,6 +79,7 @@ export function lineRefusals(line: DraftLine, index: number, currency: Currency)
   if (unitPrice === null) refusals.push(at('price', 'give-price', line.price));
   if (discount === null)
     refusals.push(at('discount', { what: 'discount', decimals: exponentOf(currency) }, line.discount));
+  if (line.deferral !== undefined && !isDeferral(line.deferral)) refusals.push(at('deferral', 'give-deferral', 'days'));
   if (line.taxCode === '') refusals.push(at('taxCode', 'choose-tax-code-of-line', ''));
   return refusals;
 }

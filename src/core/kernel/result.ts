@@ -19,6 +19,10 @@ export interface RefusalFacts {
   'already-credited': { readonly by: readonly string[] };
   'already-filed': Nothing;
   'not-ended': { readonly period: string; readonly until: IsoDate };
+  'not-filed': { readonly period: string };
+  /** Only the newest filed period is opened again. */
+  'later-filed': { readonly until: IsoDate };
+  'over-paid': { readonly left: Minor; readonly currency: Currency; readonly period: string };
   'earlier-open': { readonly period: string };
   'closed-period': { readonly day: IsoDate; readonly filedUntil: IsoDate };
   /** As above, where the way out is another document. */

@@ -20,6 +20,8 @@ export type AccountRole =
   | 'settlement-discounts'
   | 'charges'
   | 'exchange'
+  | 'exchange-unrealised'
+  | 'deferred-income'
   | 'bank-charges'
   | 'bad-debts'
   | 'opening';
@@ -42,6 +44,7 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '2200', name: 'Output tax', type: 'liability', role: 'output-tax' },
   { code: '2210', name: 'Tax payable', type: 'liability', role: 'tax-payable' },
   { code: '2220', name: 'Deferred output tax', type: 'liability', role: 'tax-not-yet-due' },
+  { code: '2300', name: 'Deferred income', type: 'liability', role: 'deferred-income' },
   { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
   { code: '3900', name: 'Opening balances', type: 'equity', role: 'opening' },
   { code: '4000', name: 'Sales of goods', type: 'income', role: '' },
@@ -54,6 +57,7 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '7900', name: 'Sundry expenses', type: 'expense', role: '' },
   { code: '7910', name: 'Rounding differences', type: 'expense', role: 'rounding' },
   { code: '7920', name: 'Exchange differences', type: 'expense', role: 'exchange' },
+  { code: '7925', name: 'Exchange differences, unrealised', type: 'expense', role: 'exchange-unrealised' },
   { code: '7930', name: 'Bank charges', type: 'expense', role: 'bank-charges' },
   { code: '7940', name: 'Bad debts', type: 'expense', role: 'bad-debts' },
 ];

@@ -15,6 +15,10 @@ export type EntryKind =
   | 'write-off'
   | 'claim'
   | 'filing'
+  | 'reopening'
+  | 'tax-payment'
+  | 'revaluation'
+  | 'deferral'
   | 'journal';
 
 /** The same amount in the currency of the document, where that is not the home currency. */

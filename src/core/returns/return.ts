@@ -71,6 +71,20 @@ export interface Filing {
   readonly note: string;
 }
 
+/** A return that was filed once and opened again; kept for ever, as it was filed. */
+export interface ReopenedFiling extends Filing {
+  readonly id: string;
+  readonly registrationId: string;
+  readonly periodId: string;
+  readonly reopened: {
+    readonly at: string;
+    readonly operator: string;
+    readonly reason: string;
+    /** Entry that mirrors the one of the filing. */
+    readonly entryId: string;
+  };
+}
+
 /** The key that groups entries into a row of the return. */
 export function rowKey(row: Pick<TaxEntry, 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>): string {
   return `${row.code}|${row.percent}|${row.jurisdictionId}|${row.taxId}|${row.kind}`;

@@ -16,6 +16,8 @@ import { prepareSetup, type TaxSetup } from './taxSetup';
 
 const IRISH = setupOf(['IE', 'EU'], ['IE']);
 const GERMAN = setupOf(['DE', 'EU'], ['DE']);
+/** Its sales to consumers in other member states stay below the threshold of the union. */
+const SMALL_IRISH = prepareSetup(recordsOf(['IE', 'EU'], [registeredIn('IE', { unionSalesAtHome: true })]));
 const FRENCH = setupOf(['FR', 'EU'], ['FR']);
 const DUTCH = setupOf(['NL', 'EU'], ['NL']);
 const SPANISH = setupOf(['ES', 'EU'], ['ES']);
@@ -25,6 +27,8 @@ const NORWEGIAN = setupOf(['NO'], ['NO']);
 const SWISS = setupOf(['CH'], ['CH']);
 const WASHINGTON = setupOf(['US-WA'], ['US-WA']);
 const CANADIAN = setupOf(['CA'], ['CA']);
+/** Registered for the provincial taxes of British Columbia and Quebec, too. */
+const CANADIAN_WIDER = prepareSetup(recordsOf(['CA'], [registeredIn('CA', { alsoIn: ['CA-BC', 'CA-QC'] })]));
 const AUSTRALIAN = setupOf(['AU'], ['AU']);
 const NEW_ZEALAND = setupOf(['NZ'], ['NZ']);
 const SINGAPORE = setupOf(['SG'], ['SG']);
@@ -209,14 +213,60 @@ const CASES: readonly Case[] = [
     TODAY,
     'No row of the decision table catches this',
   ],
+  // Directive 2006/112/EC art. 59c: below 10,000 EUR a year goods and digital services to consumers are taxed at home.
+  [
+    'goods to a French consumer below the threshold',
+    SMALL_IRISH,
+    'goods standard consumer',
+    'IE',
+    'FR',
+    TODAY,
+    'IE-S 23',
+  ],
+  [
+    'digital to a French consumer below the threshold',
+    SMALL_IRISH,
+    'digital standard consumer',
+    'IE',
+    'FR',
+    TODAY,
+    'IE-S 23',
+  ],
+  [
+    'goods to a French business all the same',
+    SMALL_IRISH,
+    'goods standard business verified',
+    'IE',
+    'FR',
+    TODAY,
+    'IE-IC 0',
+  ],
+  ['goods to Norway all the same', SMALL_IRISH, 'goods standard consumer', 'IE', 'NO', TODAY, 'IE-EX 0'],
   ['Ontario: harmonised', CANADIAN, 'goods standard consumer', 'CA ON', 'CA ON', TODAY, 'CA-ON 13'],
   ['Nova Scotia before April 2025', CANADIAN, 'goods standard consumer', 'CA ON', 'CA NS', '2025-03-31', 'CA-NS 15'],
   ['Nova Scotia from April 2025', CANADIAN, 'goods standard consumer', 'CA ON', 'CA NS', '2025-04-01', 'CA-NS 14'],
   ['Alberta: federal alone', CANADIAN, 'goods standard consumer', 'CA ON', 'CA AB', TODAY, 'CA-AB 5'],
-  ['Quebec: federal and provincial', CANADIAN, 'service standard business', 'CA ON', 'CA QC', TODAY, 'CA-QC 14.975'],
+  [
+    'Quebec without a registration there: federal alone',
+    CANADIAN,
+    'service standard business',
+    'CA ON',
+    'CA QC',
+    TODAY,
+    'CA-QC 5',
+  ],
+  [
+    'Quebec: federal and provincial',
+    CANADIAN_WIDER,
+    'service standard business',
+    'CA ON',
+    'CA QC',
+    TODAY,
+    'CA-QC 14.975',
+  ],
   [
     'British Columbia: federal and provincial',
-    CANADIAN,
+    CANADIAN_WIDER,
     'goods standard consumer',
     'CA ON',
     'CA BC',

@@ -55,16 +55,24 @@ interface Candidate {
   readonly registration: Registration;
   readonly from: Relation;
   readonly to: Relation;
+  /** It goes to another member state, and is taxed as if it did not. */
+  readonly atHome: boolean;
 }
 
-function candidates(setup: TaxSetup, { shipFrom, shipTo, day }: Supply): readonly Candidate[] {
+/** A sale across the union to somebody who is no business, which is taxed at home below the yearly threshold. */
+function isDistanceSale({ supply, customer, number }: Supply, from: Relation, to: Relation): boolean {
+  const noBusiness = customer === 'consumer' || number === 'none';
+  return noBusiness && supply !== 'service' && from === 'territory' && to === 'union';
+}
+
+function candidates(setup: TaxSetup, supply: Supply): readonly Candidate[] {
+  const { shipFrom, shipTo, day } = supply;
   return activeOn(setup, day).map((registration) => {
     const territory = territoryOf(setup.jurisdiction, registration.jurisdictionId);
-    return {
-      registration,
-      from: relationOf(territory, shipFrom, day),
-      to: relationOf(territory, shipTo, day),
-    };
+    const from = relationOf(territory, shipFrom, day);
+    const to = relationOf(territory, shipTo, day);
+    const atHome = registration.unionSalesAtHome === true && isDistanceSale(supply, from, to);
+    return { registration, from, to: atHome ? 'territory' : to, atHome };
   });
 }
 
@@ -220,7 +228,7 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
   say(of > 0, ours.length > 0, `we are registered in ${where}${ourOwn}`);
   const best = candidateFor(row, all) ?? ours[0];
   if (best !== undefined) {
-    const { from, to, registration } = best;
+    const { from, to, registration, atHome } = best;
     const home = nameOf(registration.jurisdictionId);
     const far = (wanted: readonly Relation[]) => oneOf(wanted.map((r) => RELATION_WORDS[r]));
     say(
@@ -231,7 +239,7 @@ function conditionsOf(setup: TaxSetup, row: DecisionRow, supply: Supply, all: re
     say(
       row.shipTo.length > 0,
       among(row.shipTo, to),
-      `the destination is ${far(row.shipTo)} ${home} (${addressWords(supply.shipTo)} is ${RELATION_WORDS[to]} it)`,
+      `the destination is ${far(row.shipTo)} ${home} (${addressWords(supply.shipTo)} ${atHome ? 'counts as home, as sales to consumers in the union are below the threshold' : `is ${RELATION_WORDS[to]} it`})`,
     );
   }
   return reasons;

@@ -31,6 +31,13 @@ export interface Registration {
   readonly country: string;
   /** The territory we are registered in. */
   readonly jurisdictionId: string;
+  /** Further jurisdictions whose own taxes we are registered to charge; reported with this registration. */
+  readonly alsoIn?: readonly string[];
+  /**
+   * Sales of goods and digital services to consumers in other member states stay below the yearly threshold of the union
+   * (10,000 EUR net, Directive 2006/112/EC art. 59c) and are taxed at home.
+   */
+  readonly unionSalesAtHome?: boolean;
   /** Our number with the authority, as it prints. */
   readonly number: string;
   /** Day the registration begins; empty for as long as the book knows. */
@@ -69,6 +76,8 @@ export const registrationSchema = yup
     authority: neededText('give-authority'),
     country: countryCode(),
     jurisdictionId: neededText('give-territory'),
+    alsoIn: yup.array().of(yup.string().defined()),
+    unionSalesAtHome: yup.boolean(),
     number: neededText('give-registration-number', 30),
     from: dayOrNothing('first-day-or-nothing'),
     until: dayOrNothing('last-day-or-nothing'),

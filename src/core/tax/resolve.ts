@@ -7,7 +7,7 @@ import type { Place } from './place';
 import { EXEMPT_CLASS, rateOn, type Tax, type TaxRate } from './tax';
 import { type CodeComponent, legendIn, type TaxCode } from './taxCode';
 import { isChangedKey, readStackKey, readTaxKey, type TaxKey } from './taxKey';
-import type { TaxSetup } from './taxSetup';
+import { activeOn, type TaxSetup } from './taxSetup';
 
 /** Why a customer is charged nothing in a jurisdiction. */
 export interface Relief {
@@ -161,11 +161,20 @@ function partOf(setup: TaxSetup, component: CodeComponent, day: IsoDate): Part |
   return { tax, rate, family: component.family || tax.id, compound: component.compound };
 }
 
+/** A tax that asks for a registration of its own is charged where we have it. */
+function isCharged(setup: TaxSetup, tax: Tax, day: IsoDate): boolean {
+  const { ownRegistration = false, jurisdictionId } = tax;
+  return (
+    !ownRegistration ||
+    activeOn(setup, day).some((one) => one.jurisdictionId === jurisdictionId || one.alsoIn?.includes(jurisdictionId))
+  );
+}
+
 /** The taxes of a place for a class on a day, in the order of its stack. Taxes without a rate for the class are left out. */
 export function stackParts(setup: TaxSetup, place: Place, taxClass: string, day: IsoDate): readonly Part[] {
   return place.stack.flatMap((jurisdictionId) =>
     (setup.taxesOf.get(jurisdictionId) ?? []).flatMap((tax) => {
-      const rate = rateOn(tax, taxClass, day);
+      const rate = isCharged(setup, tax, day) ? rateOn(tax, taxClass, day) : null;
       const family = place.rounding === 'together' ? place.id : tax.id;
       return rate === null ? [] : [{ tax, rate, family, compound: false }];
     }),

@@ -26,6 +26,8 @@ export interface Tax {
   readonly jurisdictionId: string;
   readonly name: string;
   readonly rates: readonly TaxRate[];
+  /** In stacks it is charged only by who is registered in its own jurisdiction, as provincial sales taxes of Canada are. */
+  readonly ownRegistration?: boolean;
 }
 
 const figure = (v: unknown): boolean => v === '' || (isDecimal(v) && ratioOf(v).n >= 0n);
@@ -55,6 +57,7 @@ export const taxSchema = yup
     jurisdictionId: neededText('give-the-jurisdiction'),
     name: neededText('give-name-of-tax', 40),
     rates: yup.array().of(rateSchema).defined(),
+    ownRegistration: yup.boolean(),
   })
   .test('days', wanted('one-rate-of-a-class-a-day'), function days(tax) {
     const keys = tax.rates.map((rate) => `${rate.taxClass}|${rate.from}`);

@@ -31,6 +31,12 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   'already-credited': [{ by: ['CN-1', 'CN-2'] }],
   'already-filed': [{}],
   'not-ended': [{ period: 'Jan–Feb 2026', until: day('2026-02-28') }],
+  'not-filed': [{ period: 'Jan–Feb 2026' }],
+  'later-filed': [{ until: day('2026-04-30') }],
+  'over-paid': [
+    { left: minor(0n), currency: 'EUR' as Currency, period: 'Jan–Feb 2026' },
+    { left: minor(100n), currency: 'EUR' as Currency, period: 'Jan–Feb 2026' },
+  ],
   'earlier-open': [{ period: 'Jan–Feb 2026' }],
   'closed-period': [{ day: day('2026-02-01'), filedUntil: day('2026-02-28') }],
   'closed-document': [{ day: day('2026-02-01') }],

@@ -66,6 +66,13 @@ const WORDS: Words = {
   'already-credited': ({ by }) => `It was credited already by ${by.join(', ')}.`,
   'already-filed': () => 'This period is filed already.',
   'not-ended': ({ period, until }) => `${period} runs until ${writeDate(until)}; it can be filed after that day.`,
+  'not-filed': ({ period }) => `The return ${period} is not filed: file it first.`,
+  'later-filed': ({ until }) =>
+    `Returns are filed until ${writeDate(until)}: only the newest one is opened again. Enter what changed as a late document, or open the later ones first.`,
+  'over-paid': ({ left, currency, period }) =>
+    left === 0n
+      ? `Nothing of the return ${period} is left to pay.`
+      : `Of the return ${period} ${writeMoney(left, currency)} ${currency} is left. Enter that or less.`,
   'earlier-open': ({ period }) => `File ${period} first: periods are filed in order.`,
   'closed-period': ({ day, filedUntil }) =>
     `${writeDate(day)} lies in a filed period. Choose a day after ${writeDate(filedUntil)}.`,

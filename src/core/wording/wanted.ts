@@ -135,6 +135,10 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'known-customer': 'No customer, or more than one, has this id, tax number or name. Enter the id.',
   'known-tax-class': 'No rate in Setup has this tax class. Add the rate first, or choose a class that is there.',
   'language-twice': 'Two legends are in the same language.',
+  'last-day-of-month': 'Open items are revalued at the end of a month: enter its last day.',
+  'give-deferral':
+    'Enter when the revenue belongs: two dates, months from a month on, or dates whose percents make 100.',
+  'say-why-reopened': 'Enter why the return is opened again.',
   'last-day-or-nothing': 'Enter its end date, or nothing.',
   'name-a-tax': 'Name at least one tax that this code charges.',
   'nine-digits-at-most': 'Enter at most nine digits.',

@@ -10,7 +10,7 @@ import { KINDS } from '@/core/documents/kinds';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
-import { fileName } from '@/print/words';
+import { fileName, printName } from '@/print/words';
 import { cancelDocument, sendElsewhere } from '@/store/sales/actions/afterIssue';
 import { correctInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepAnswer, type Remake, remake } from '@/store/sales/actions/quotes';
@@ -97,7 +97,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   };
   const savePdf = async (make: (document: IssuedDocument) => Promise<Uint8Array> = printedPdf) => {
     try {
-      saveFile(fileName(content, 'pdf'), await make(document), 'application/pdf');
+      saveFile(printName(content), await make(document), 'application/pdf');
     } catch (error) {
       toast.error(`The PDF could not be made: ${(error as Error).message}`);
     }

@@ -8,7 +8,7 @@ import type { Receipt } from '@/core/settlement/receipt';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
 import type { Variant } from '@/print/wording/wording';
-import { fileName } from '@/print/words';
+import { printName } from '@/print/words';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
@@ -44,7 +44,7 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
     );
   const make = () => printedPdf(document, { variant, language, received });
   const paid = KINDS[document.kind].owed && document.open === 0n && document.received !== 0n;
-  const name = fileName(document.content, 'pdf');
+  const name = printName(document.content);
   return (
     <Dialog
       open

@@ -190,7 +190,11 @@ export function Register() {
         ]}
       />
       {found?.documents.length === 0 && (
-        <p className="py-3 text-soft">Nothing matches. Remove a filter, or try a shorter part of a word.</p>
+        <p className="py-3 text-soft">
+          {shown === FIRST
+            ? 'No documents yet: write the first invoice.'
+            : 'Nothing matches. Remove a filter, or try a shorter part of a word.'}
+        </p>
       )}
       {found !== undefined && <SumsNote shown={found.documents} more={found.more} all={all} />}
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">

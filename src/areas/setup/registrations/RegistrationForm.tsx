@@ -5,6 +5,7 @@ import { usualFields } from '@/core/decisions/setup/usualRegistration';
 import { spanOf } from '@/core/returns/calendar';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
+import { unionOf } from '@/core/tax/unions';
 import { keepRegistration } from '@/store/setup/actions/taxSetup';
 import { unchanged } from '@/store/setup/actions/unchanged';
 import { CheckField } from '@/ui/CheckField';
@@ -12,6 +13,7 @@ import { ChoiceField, TextField } from '@/ui/Field';
 import { CURRENCY_CHOICES, jurisdictionChoices } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
+import { PickSome } from '../../shared/PickSome';
 import { RegistrationFields } from '../../shared/RegistrationFields';
 import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
@@ -61,13 +63,17 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
   const [began] = useState(registration);
   const { form, submit, field, general } = useRecordForm<Registration>(
     registrationSchema,
-    registration ?? newRegistration(home),
+    { alsoIn: [], unionSalesAtHome: false, ...(registration ?? newRegistration(home)) },
     (value) => act(unchanged(keepRegistration, 'registrations', began), { value, isNew }),
     onSaved,
   );
   const liabilities = accounts
     .filter((account) => account.type === 'liability')
     .map(({ code, name }) => [code, `${code} ${name}`] as const);
+  const country = form.watch('country');
+  const further = records.taxes.filter(
+    ({ ownRegistration, jurisdictionId }) => ownRegistration && jurisdictionId.startsWith(`${country}-`),
+  );
   return (
     <form onSubmit={submit} noValidate>
       {isNew && (
@@ -83,6 +89,18 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
         />
       )}
       <RegistrationFields field={(part) => field(part)} />
+      {further.length > 0 && (
+        <PickSome
+          form={form}
+          name="alsoIn"
+          legend="Also registered for"
+          none="their tax is charged only where this is ticked"
+          options={further.map(({ name, jurisdictionId }) => {
+            const where = records.jurisdictions.find(({ id }) => id === jurisdictionId)?.name ?? jurisdictionId;
+            return [jurisdictionId, `${name} of ${where}`] as const;
+          })}
+        />
+      )}
       <div className="grid grid-cols-3 gap-x-4">
         <ChoiceField
           label="Jurisdiction"
@@ -101,6 +119,12 @@ export function RegistrationForm({ registration, onSaved }: RegistrationFormProp
           {...field('basis')}
         />
         <CheckField label="Bad debt relief" {...field('badDebtRelief')} />
+        {unionOf(country, today()) === 'EU' && (
+          <CheckField
+            label="EU sales to consumers below the threshold, taxed at home"
+            {...form.register('unionSalesAtHome')}
+          />
+        )}
         <ChoiceField label="Filing currency" options={CURRENCY_CHOICES} {...field('filingCurrency')} />
         <TextField label="Cash rounding" hint="Such as 0.05; empty for none" {...field('rounding.cashStep')} />
         <ChoiceField

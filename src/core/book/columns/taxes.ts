@@ -42,7 +42,9 @@ export const TAX_COLUMNS: Columns<Tax> = {
         name: first === undefined ? '' : cell(first, 'name'),
         rates: [],
       };
-      const tax = { ...fresh, rates: known(id)?.rates ?? [] };
+      const before = known(id);
+      const { ownRegistration } = before ?? {};
+      const tax = { ...fresh, rates: before?.rates ?? [], ...(ownRegistration && { ownRegistration }) };
       return { rows: own.map((row) => row.row), value: withRates(tax, own.map(rateOf)) };
     }),
   columnOf: (path) =>

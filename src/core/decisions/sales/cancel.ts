@@ -1,12 +1,15 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import { mayHaveArrived, type Transmission } from '@/core/delivery/transmission';
+import { type DeferralPlan, withTaken } from '@/core/documents/deferralPlan';
 import { type IssuedDocument, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { isoDate, laterOf } from '@/core/kernel/date';
 import { NOTHING } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { accept, refuse } from '@/core/kernel/result';
+import type { Account } from '@/core/ledger/account';
 import { entryOf, type JournalEntry, type JournalLine } from '@/core/ledger/entry';
+import { takenEntries } from '@/core/ledger/posting/deferral';
 import { reversalSides } from '@/core/ledger/posting/reversal';
 import { startOfPeriod } from '@/core/returns/calendar';
 import { reversedEntries, type TaxEntry } from '@/core/returns/taxEntry';
@@ -25,6 +28,9 @@ export interface CancelMaterial {
   readonly transmissions: readonly Transmission[];
   /** What was kept back of it at issue. */
   readonly withheld: readonly Withheld[];
+  /** Its revenue that is deferred, and the chart its entries go by. */
+  readonly plans: readonly DeferralPlan[];
+  readonly chart: readonly Account[];
 }
 
 /** Why a document can't be cancelled; null when it can. */
@@ -55,7 +61,7 @@ export function cancelFault(
  * period; number, content and reason stay.
  */
 export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
-  const { document, family, registration, entry, lines, taxEntries, transmissions, withheld } = material;
+  const { document, family, registration, entry, lines, taxEntries, transmissions, withheld, plans, chart } = material;
   const fault = cancelFault(document, registration, entry.date, transmissions);
   if (fault !== null) return refuse(fault);
   const used = withheld.find(({ certified, claimed }) => certified !== NOTHING || claimed !== NOTHING);
@@ -75,20 +81,24 @@ export function cancel(material: CancelMaterial, reason: string, moment: Moment)
     isOpen: 0,
     cancelled: { on: moment.today, reason: reason.trim(), entryId },
   });
+  const taken = plans.flatMap((plan) => plan.entries.map((own) => ({ plan, entry: own, amount: own.amount })));
+  const source = { chart, sourceId: document.id, text, at: moment.now };
+  const earned = takenEntries(taken, source, moment.newId);
   // What payments released was taken back with them, in periods of their own.
   const reversed = reversedEntries(taxEntries.filter(({ allocationId }) => allocationId === ''));
   return accept({
     value: null,
     changes: {
       add: {
-        journal: [posted.entry],
-        journalLines: posted.lines,
+        journal: [posted.entry, ...earned.map((one) => one.entry)],
+        journalLines: [...posted.lines, ...earned.flatMap((one) => one.lines)],
         ...(reversed.length > 0 && { taxEntries: reversed }),
       },
       put: {
         ...(withheld.length > 0 && {
           withheld: withheld.map((one): Withheld => ({ ...one, voidOn: moment.today, isOpen: 0 })),
         }),
+        ...(plans.length > 0 && { deferrals: withTaken(plans, taken) }),
         documents: [cancelled, ...quoteBehind(cancelled, [...family.filter((d) => d.id !== cancelled.id), cancelled])],
       },
       audit: {

@@ -4,6 +4,7 @@ import type { Transmission } from '@/core/delivery/transmission';
 import type { Content } from '@/core/documents/content';
 import { type CreditHead, type CreditRequest, creditContent } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
+import type { DeferralPlan } from '@/core/documents/deferralPlan';
 import { type DocumentLink, type IssuedDocument, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { nextNumber, type Series } from '@/core/documents/series';
@@ -32,6 +33,8 @@ export interface CreditMaterial {
   readonly transmissions: readonly Transmission[];
   /** All that was made of the invoice so far. */
   readonly allocations: readonly Allocation[];
+  /** Its revenue that is deferred. */
+  readonly plans?: readonly DeferralPlan[];
 }
 
 /** Credit notes on an invoice among its family, in the order they were issued. */
@@ -62,14 +65,23 @@ export interface CreditWritten {
 
 /** Seals and posts the content of a credit note, and sets it off against what is still open. */
 export function writeCredit(
-  { invoice, family, registration, series, chart, style, allocations }: Omit<CreditMaterial, 'transmissions'>,
+  {
+    invoice,
+    family,
+    registration,
+    series,
+    chart,
+    style,
+    allocations,
+    plans = [],
+  }: Omit<CreditMaterial, 'transmissions'>,
   content: Content,
   date: IsoDate,
   moment: Moment,
 ): Result<CreditWritten> {
   const { tags, styleId } = invoice;
   const beside = { ...plainBeside(moment.newId(), invoice.familyId), tags, styleId, style };
-  const written = writeDocument(content, registration, series, chart, beside, moment);
+  const written = writeDocument(content, registration, series, chart, beside, moment, plans);
   if (!written.ok)
     return refuse(...written.refusals.map((at) => (at.path === 'issueDate' ? { ...at, path: 'date' } : at)));
   const note: IssuedDocument = { ...written.value.document, customerId: invoice.customerId };

@@ -37,13 +37,16 @@ export function draftSides(
   chart: readonly Account[],
 ): readonly Side[] {
   if (!traitsOfDraft(draft.kind).posts || registration === undefined) return [];
-  const accountOf = new Map(draft.lines.map((line) => [line.id, line.account]));
+  const lineOf = new Map(draft.lines.map((line) => [line.id, line]));
   const content: PostedContent = {
     kind: 'invoice',
     number: '',
     buyer: { name: '' },
     taxes: shown.taxes,
-    lines: shown.figures.lines.map(({ id }) => ({ account: accountOf.get(id) ?? '' })),
+    lines: shown.figures.lines.map(({ id }) => {
+      const { account = '', deferral } = lineOf.get(id) ?? {};
+      return deferral === undefined || draft.kind === 'cash-sale' ? { account } : { account, deferral };
+    }),
     adjustments: draft.adjustments,
     withholding: shown.withholding,
   };

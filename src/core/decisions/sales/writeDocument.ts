@@ -1,6 +1,7 @@
 import type { Changes, Moment } from '@/core/book/changes';
 import { bookFigures } from '@/core/documents/bookFigures';
 import { type Content, figuresOf, signed } from '@/core/documents/content';
+import type { DeferralPlan } from '@/core/documents/deferralPlan';
 import { amountKey, documentWords, type IssuedDocument, owedHomeOf, owedOf, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { type Look, lookOf } from '@/core/documents/look';
@@ -18,6 +19,7 @@ import type { TaxPeriod } from '@/core/returns/return';
 import { type TaxEntry, taxEntriesOf } from '@/core/returns/taxEntry';
 import type { Withheld } from '@/core/settlement/withholding';
 import type { Registration } from '@/core/tax/registration';
+import { type Deferring, deferredAfter, deferredBy, takingOf } from './deferring';
 
 /** What a document carries beside its sealed content. */
 export interface Beside {
@@ -52,6 +54,8 @@ export interface Written {
   readonly look: Look | null;
   /** What is kept back at issue. */
   readonly withheld: readonly Withheld[];
+  /** What is deferred by it, or of its invoice with what it takes back; and the entries of both. */
+  readonly deferred: Deferring;
 }
 
 /** The day an entry is posted: its own, or the first open day when its own lies in a filed period. */
@@ -199,6 +203,7 @@ export function writeDocument(
   chart: readonly Account[],
   beside: Beside,
   moment: Moment,
+  plans: readonly DeferralPlan[] = [],
 ): Result<Written> {
   const content = settledAtIssue(written);
   const placement = placeInPeriod(registration, content.taxPoint);
@@ -244,17 +249,19 @@ export function writeDocument(
     isOpen: owed === 0n ? 0 : 1,
   });
   const counted = bookFigures(content, figures);
+  // An opening item touches no tax: it stands on its own day, or on the first of the book.
+  const day = opening ? laterOf(posting, registration.keptFrom) : postingDate(registration, posting);
+  const taking = takingOf(content, figures, counted, plans, day);
   const posted = entryOf(
     {
       id: entryId,
-      // An opening item touches no tax: it stands on its own day, or on the first of the book.
-      date: opening ? laterOf(posting, registration.keptFrom) : postingDate(registration, posting),
+      date: day,
       kind: content.kind === 'quote' ? 'invoice' : content.kind,
       text: `${content.number} ${content.buyer.name}`,
       sourceId: row.id,
       at: moment.now,
     },
-    sidesUnder(registration, content.basis ?? 'on-issue', content, figures, counted, chart, periodId),
+    sidesUnder(registration, content.basis ?? 'on-issue', content, figures, counted, chart, periodId, taking.nets),
   );
   return accept({
     document,
@@ -264,6 +271,10 @@ export function writeDocument(
     series: advance(series, content.issueDate, row.seal.hash),
     look,
     withheld: withheldAtIssue(document, counted.withheld),
+    deferred:
+      content.kind === 'invoice'
+        ? deferredBy(document, counted, day, chart, moment)
+        : deferredAfter(document, taking, plans, chart, moment),
   });
 }
 
@@ -276,12 +287,13 @@ export function changesOf({
   series,
   look,
   withheld,
+  deferred,
 }: Written): Required<Pick<Changes, 'add' | 'put'>> {
   return {
     add: {
       documents: [document],
-      journal: [posted.entry],
-      journalLines: posted.lines,
+      journal: [posted.entry, ...deferred.posted.map(({ entry }) => entry)],
+      journalLines: [...posted.lines, ...deferred.posted.flatMap(({ lines }) => lines)],
       ...(taxEntries.length > 0 && { taxEntries }),
       ...(withheld.length > 0 && { withheld }),
     },
@@ -289,6 +301,7 @@ export function changesOf({
       series: [series],
       ...(period !== null && { taxPeriods: [period] }),
       ...(look !== null && { looks: [look] }),
+      ...(deferred.plans.length > 0 && { deferrals: deferred.plans }),
     },
   };
 }

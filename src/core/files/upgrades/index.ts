@@ -6,6 +6,7 @@ import { upgradeV3 } from './v3';
 import { upgradeV4 } from './v4';
 import { upgradeV5 } from './v5';
 import { upgradeV6 } from './v6';
+import { upgradeV7 } from './v7';
 
 /** Rows by table, of whatever version. */
 export type OldBook = Readonly<Record<string, readonly unknown[]>>;
@@ -33,6 +34,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['book', 'withholdingTypes', 'accounts', 'styles', 'customers', 'taxEntries', 'documents'], upgradeV4),
   upgrade(['accounts', 'series', 'documents', 'receipts', 'journalLines', 'taxEntries'], upgradeV5),
   upgrade(['accounts', 'registrations', 'documents', 'receipts', 'refunds', 'journalLines'], upgradeV6),
+  upgrade(['accounts'], upgradeV7),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

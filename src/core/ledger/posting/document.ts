@@ -1,16 +1,17 @@
 import type { CountedFigures } from '@/core/documents/bookFigures';
 import { type CountedPart, type FrozenWithholding, signed } from '@/core/documents/content';
+import type { Deferral } from '@/core/documents/deferral';
 import type { DocumentKind } from '@/core/documents/kinds';
 import { netsByAccount } from '@/core/documents/netsByAccount';
 import { withheldOnIssue } from '@/core/documents/withhold';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money';
+import { type Minor, minor, minus, NOTHING, negated, total } from '@/core/kernel/money';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import type { Registration } from '@/core/tax/registration';
 import { type Account, type AccountRole, accountFor, moneyAccountFor } from '../account';
 import type { Side } from '../entry';
-
+import { byAccount, type DeferredNet } from './deferral';
 import { notYetDueAccountOf, outputAccountOf, type TaxPosting } from './taxAccounts';
 
 /** What posting looks at in a document; a draft can show it before it is frozen. */
@@ -19,7 +20,7 @@ export interface PostedContent {
   readonly number: string;
   readonly buyer: { readonly name: string };
   readonly taxes: readonly { readonly code: string; readonly name: string }[];
-  readonly lines: readonly { readonly account: string }[];
+  readonly lines: readonly { readonly account: string; readonly deferral?: Deferral }[];
   readonly adjustments?: readonly { readonly id: string; readonly account: string }[];
   readonly withholding?: readonly FrozenWithholding[];
   readonly counted?: readonly CountedPart[];
@@ -35,7 +36,8 @@ function taxName(content: PostedContent, code: string): string {
  * What a document posts in home currency, its own currency beside it: receivables for what is
  * payable, a claim for what is withheld already, income by account, allowances and charges, output
  * tax by code, and the difference of a rounded total. Takings go to where the money is instead of receivables;
- * an opening item stands against opening balances. A credit note posts the mirror.
+ * an opening item stands against opening balances. A credit note posts the mirror. Revenue that is deferred goes to
+ * deferred income instead; of a credit note that is what it takes back of it.
  */
 export function documentSides(
   content: PostedContent,
@@ -43,6 +45,7 @@ export function documentSides(
   counted: CountedFigures,
   chart: readonly Account[],
   { outputAccount, taxPeriodId }: TaxPosting,
+  takenBack: readonly DeferredNet[] = [],
 ): readonly Side[] {
   const label = `${content.number} ${content.buyer.name}`;
   const abroad = counted.currency !== figures.currency;
@@ -53,9 +56,18 @@ export function documentSides(
     ...(abroad && { inDocument: { currency: figures.currency, amount: signed(content, own) } }),
     ...more,
   });
+  const deferred = byAccount(content.kind === 'invoice' ? deferredNets(content, figures, counted) : takenBack);
   const income = [...grouped(netsByAccount(content, figures, counted), ({ account }) => account)].map(
-    ([account, nets]) => ({ account, home: total(nets.map((n) => n.home)), own: total(nets.map((n) => n.own)) }),
+    ([account, nets]) => {
+      const { home, own } = deferred.get(account) ?? { home: NOTHING, own: NOTHING };
+      return {
+        account,
+        home: minus(total(nets.map((n) => n.home)), home),
+        own: minus(total(nets.map((n) => n.own)), own),
+      };
+    },
   );
+  const later = [...deferred.values()];
   const onIssue = (content.withholding ?? []).map(({ when }) => when === 'on-issue');
   const withheldHome = total(counted.withheld.filter((_, i) => onIssue[i]));
   const withheldOwn = minor(withheldOnIssue(content.withholding ?? [], figures));
@@ -69,6 +81,11 @@ export function documentSides(
     ...only('withholding-claims', withheldHome, withheldOwn),
     ...only('rounding', negated(counted.rounding), negated(rounding)),
     ...income.map(({ account, home, own }) => side(account, negated(home), negated(own))),
+    ...only(
+      'deferred-income',
+      negated(total(later.map(({ home }) => home))),
+      negated(total(later.map(({ own }) => own))),
+    ),
     ...(content.kind === 'opening' ? [] : counted.groups).map((group, i) =>
       side(outputAccount, negated(group.taxAmount), negated(figures.groups[i]?.taxAmount ?? NOTHING), {
         text: `${content.number} ${taxName(content, group.tax)}`,
@@ -77,6 +94,15 @@ export function documentSides(
       }),
     ),
   ];
+}
+
+/** Net of the lines whose revenue belongs to other days than that of the invoice. */
+function deferredNets(content: PostedContent, figures: CalcResult, counted: CountedFigures): readonly DeferredNet[] {
+  return content.lines.flatMap(({ account, deferral }, i) =>
+    deferral === undefined
+      ? []
+      : [{ account, home: counted.lineNets[i] ?? NOTHING, own: figures.lines[i]?.net ?? NOTHING }],
+  );
 }
 
 /**
@@ -91,10 +117,9 @@ export function sidesUnder(
   counted: CountedFigures,
   chart: readonly Account[],
   taxPeriodId: string,
+  takenBack: readonly DeferredNet[] = [],
 ): readonly Side[] {
   const accountOf = basis === 'on-payment' ? notYetDueAccountOf : outputAccountOf;
-  return documentSides(content, figures, counted, chart, {
-    outputAccount: accountOf(registration, chart),
-    taxPeriodId,
-  });
+  const posting = { outputAccount: accountOf(registration, chart), taxPeriodId };
+  return documentSides(content, figures, counted, chart, posting, takenBack);
 }

@@ -14,7 +14,7 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
   async decide(db, { documentId, reason }, moment) {
     const document = await db.documents.get(documentId);
     if (document === undefined) return refuse({ code: 'not-found', path: 'documentId' });
-    const [family, registration, entry, lines, taxEntries, transmissions, withheld] = await Promise.all([
+    const [family, registration, entry, lines, taxEntries, transmissions, withheld, plans, chart] = await Promise.all([
       loadFamily(db, document.familyId),
       db.registrations.get(document.content.registrationId),
       db.journal.get(document.entryId),
@@ -22,6 +22,8 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
       db.taxEntries.where('documentId').equals(documentId).toArray(),
       db.transmissions.where('documentId').equals(documentId).toArray(),
       db.withheld.where('documentId').equals(documentId).toArray(),
+      db.deferrals.where('documentId').equals(documentId).toArray(),
+      db.accounts.toArray(),
     ]);
     if (entry === undefined) return refuse({ code: 'wrong-kind', path: '', number: document.number, takes: 'posted' });
     return cancel(
@@ -34,6 +36,8 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
         taxEntries,
         transmissions,
         withheld,
+        plans,
+        chart,
       },
       reason,
       moment,

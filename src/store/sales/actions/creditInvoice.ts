@@ -26,7 +26,8 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
       db.customers.get(invoice.customerId),
       db.book.get('book'),
       db.allocations.where('debtId').equals(documentId).toArray(),
-    ]).then(([registration, series, chart, family, transmissions, styles, customer, book, allocations]) =>
+      db.deferrals.where('documentId').equals(documentId).toArray(),
+    ]).then(([registration, series, chart, family, transmissions, styles, customer, book, allocations, plans]) =>
       accept({
         invoice,
         family,
@@ -35,6 +36,7 @@ function loadMaterial(db: BookDb, documentId: string): Promise<Result<CreditMate
         chart,
         transmissions,
         allocations,
+        plans,
         style: styleFor(styles, invoice.styleId, customer?.styleId ?? '', book?.business.styleId ?? ''),
       }),
     );

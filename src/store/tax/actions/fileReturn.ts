@@ -21,7 +21,13 @@ export const fileReturn: Action<{ registrationId: string; start: string; note: s
     // What is filed is summed from the entries themselves, not from the balances kept beside them.
     const balances = addToBalances([], material.taxEntries);
     return file(
-      { registration, balances, proof: prove(material), chart, homeCurrency: book.business.homeCurrency },
+      {
+        registration,
+        balances,
+        proof: prove(material),
+        chart,
+        homeCurrency: book.business.homeCurrency,
+      },
       start,
       note,
       moment,

@@ -158,22 +158,37 @@ export async function proofMaterial(db: BookDb, registration: Registration, star
   const chart = await db.accounts.toArray();
   const account = outputAccountOf(registration, chart);
   const onPayment = registration.basis === 'on-payment';
-  const [documents, taxEntries, marked, manualLines, period, balances, [opening, closing, dated], touching, notYetDue] =
-    await Promise.all([
-      db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
-      db.taxEntries
-        .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
-        .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
-        .toArray(),
-      db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
-      manualTaxLines(db, account, span.end),
-      db.taxPeriods.get(periodId),
-      db.taxRows.where('periodId').equals(periodId).toArray(),
-      accountMaterial(db, account, span),
-      touchingJournals(db, span, chart),
-      onPayment ? notYetDueOf(db, registration, span, notYetDueAccountOf(registration, chart)) : [],
-    ]);
-  const filing = period?.filed?.entryId;
+  const [
+    documents,
+    taxEntries,
+    marked,
+    manualLines,
+    period,
+    versions,
+    balances,
+    [opening, closing, dated],
+    touching,
+    notYetDue,
+  ] = await Promise.all([
+    db.documents.where('[periodId+number]').between([periodId, Dexie.minKey], [periodId, Dexie.maxKey]).toArray(),
+    db.taxEntries
+      .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
+      .between([periodId, Dexie.minKey], [periodId, Dexie.maxKey])
+      .toArray(),
+    db.journalLines.where('taxPeriodId').equals(periodId).toArray(),
+    manualTaxLines(db, account, span.end),
+    db.taxPeriods.get(periodId),
+    db.reopenedFilings.where('periodId').equals(periodId).toArray(),
+    db.taxRows.where('periodId').equals(periodId).toArray(),
+    accountMaterial(db, account, span),
+    touchingJournals(db, span, chart),
+    onPayment ? notYetDueOf(db, registration, span, notYetDueAccountOf(registration, chart)) : [],
+  ]);
+  // Filed, and filed and opened again.
+  const settling = new Set([
+    period?.filed?.entryId,
+    ...versions.flatMap(({ entryId, reopened }) => [entryId, reopened.entryId]),
+  ]);
   const entered = taxEntries.filter((entry) => entry.allocationId !== '');
   const relieved = await db.allocations
     .where('date')
@@ -189,7 +204,7 @@ export async function proofMaterial(db: BookDb, registration: Registration, star
     documents,
     taxEntries,
     balances,
-    ledgerLines: own.filter((line) => line.entryId !== filing),
+    ledgerLines: own.filter((line) => !settling.has(line.entryId)),
     manualLines,
     account: { span, periodId, opening, closing, dated, marked: own },
     notYetDue,

@@ -1,0 +1,44 @@
+import { type Minor, negated, total } from '@/core/kernel/money';
+import { type Account, accountFor } from '@/core/ledger/account';
+import type { TaxPeriod } from '@/core/returns/return';
+import type { OwedReturn, TaxPayment } from '@/core/returns/taxPayment';
+import type { Registration } from '@/core/tax/registration';
+import type { BookDb } from '../../schema';
+
+/** What the authority of a registration is owed, return by return. */
+export interface Owed {
+  /** Filed returns, oldest first. */
+  readonly returns: readonly (OwedReturn & { readonly period: TaxPeriod; readonly payments: readonly TaxPayment[] })[];
+  /** Withheld tax that was set against them. */
+  readonly setOff: Minor;
+}
+
+/** Filed returns of a registration with what their filings posted and what was paid of them. */
+export function owedReturns(db: BookDb, registration: Registration, chart: readonly Account[]): Promise<Owed> {
+  const account = registration.accounts.payable || accountFor(chart, 'tax-payable');
+  return Promise.all([
+    db.taxPeriods.where('[registrationId+start]').between([registration.id, ''], [registration.id, '~']).toArray(),
+    db.taxPayments.where('registrationId').equals(registration.id).toArray(),
+    db.withholdingClaims.where('registrationId').equals(registration.id).toArray(),
+  ]).then(([periods, payments, claims]) => {
+    const filed = periods.flatMap((period) =>
+      period.filed === null ? [] : [{ period, entryId: period.filed.entryId }],
+    );
+    return db.journalLines
+      .where('entryId')
+      .anyOf(filed.map(({ entryId }) => entryId))
+      .toArray()
+      .then((lines) => {
+        const own = lines.filter((line) => line.account === account);
+        return {
+          returns: filed.map(({ period, entryId }) => ({
+            period,
+            periodId: period.id,
+            payable: negated(total(own.filter((line) => line.entryId === entryId).map(({ amount }) => amount))),
+            payments: payments.filter(({ periodId }) => periodId === period.id),
+          })),
+          setOff: total(claims.filter(({ by }) => by === 'set-off').map(({ amount }) => amount)),
+        };
+      });
+  });
+}
