@@ -83,6 +83,11 @@ const BOOKS = {
     await dollarRate(db, '2026-11-01', '1.1230');
     await invoices(db, ['1000.00'], { currency: 'USD' });
   },
+  'an invoice in dollars, the rate moved within the month': async (db) => {
+    await dollarRate(db, '2026-10-01', '1.25');
+    await dollarRate(db, '2026-10-31', '1.20');
+    await invoices(db, ['1000.00'], { currency: 'USD' });
+  },
   'three invoices of a customer that keeps tax back': async (db) => {
     await keepsTaxBack(db);
     await invoices(db, ['1000.00', '400.00', '200.00'], {}, '2026-09-01');

@@ -16,6 +16,8 @@ export function LedgerIndex() {
     { path: routes.ledger, name: 'Journal' },
     { path: routes.trialBalance, name: 'Trial balance' },
     { path: routes.writeJournal, name: 'New journal' },
+    { path: routes.deferred, name: 'Deferred revenue' },
+    { path: routes.revaluation, name: 'Revaluation' },
     { path: routes.seals, name: 'Seals' },
     { path: routes.history, name: 'Audit trail' },
     ...accounts.map((account) => ({

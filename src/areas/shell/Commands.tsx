@@ -51,6 +51,8 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Add a starter pack', path: routes.section('packs') },
   { words: 'What if a rate changes', path: routes.section('rate-change') },
   { words: 'Trial balance', path: routes.trialBalance },
+  { words: 'Revalue open foreign items', path: routes.revaluation },
+  { words: 'Deferred revenue', path: routes.deferred },
   { words: 'Save or open the book file', path: routes.section('book') },
   ...AREAS.map((area) => ({ words: `Go to ${area.name}`, path: area.path })),
 ];

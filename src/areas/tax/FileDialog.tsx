@@ -36,7 +36,7 @@ export function FileDialog({ span, tax, proof, onClose }: FileDialogProps) {
       open
       onClose={onClose}
       title={`File the ${spanName(span)} return`}
-      description={`${showMoney(tax, currency)} ${currency} moves from output tax to tax payable, and the period is locked: later documents go to the next one. This cannot be undone here.`}
+      description={`${showMoney(tax, currency)} ${currency} moves from output tax to tax payable, and the period is locked: later documents go to the next one. The newest return can be reopened with a reason.`}
     >
       <form onSubmit={submit}>
         {!proof.holds && (

@@ -21,10 +21,12 @@ import { PERIOD_WORDS, usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { AccountSteps } from './AccountSteps';
+import { AuthorityNote } from './AuthorityNote';
 import { ALL, Behind, behindOf } from './Behind';
 import { FileDialog } from './FileDialog';
 import { PeriodList } from './PeriodList';
 import { ProofNote } from './ProofNote';
+import { ReopenDialog } from './ReopenDialog';
 import { ReturnSums } from './ReturnSums';
 import { useProof } from './useProof';
 
@@ -35,6 +37,7 @@ export function TaxScreen() {
   const { pick } = usePicked();
   const [opened, setOpened] = useState('');
   const [filing, setFiling] = useState(false);
+  const [reopening, setReopening] = useState(false);
   const found = useBook(
     (db) => periodReturn(db, registration, span.start),
     [registration.id, span.start],
@@ -198,6 +201,11 @@ export function TaxScreen() {
               Tax settlement journal
             </Link>
           )}
+          {filed !== null && registration.filedUntil === span.end && (
+            <Button weight="quiet" onClick={() => setReopening(true)}>
+              Reopen…
+            </Button>
+          )}
           {filed !== null && filed.note !== '' && <span className="text-soft">Differences accepted: {filed.note}</span>}
         </div>
       </Sheet>
@@ -205,7 +213,9 @@ export function TaxScreen() {
         <Note title={`Reconciliation — ${name}`}>
           <ProofNote proof={proof} currency={currency} />
         </Note>
+        <AuthorityNote span={span} />
       </Margin>
+      {reopening && <ReopenDialog span={span} onClose={() => setReopening(false)} />}
       {filing && proof.state === 'done' && figures !== undefined && (
         <FileDialog span={span} tax={figures.tax} proof={proof.proof} onClose={() => setFiling(false)} />
       )}

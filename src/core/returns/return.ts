@@ -187,14 +187,13 @@ export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
 }
 
 /**
- * Names of codes whose figures stand in no box, on a return whose form has boxes: what they hold would not be stated.
- * Outside the scope of the tax (category O) nothing is to be stated.
+ * Names of codes whose tax, or standard-rated base, stands in no box, on a return whose form has boxes: it would not be
+ * stated. Many a form asks for no box of what is exported or exempt.
  */
 export function codesWithoutBox({ rows, boxes }: TaxReturn): readonly string[] {
   if (boxes.length === 0) return [];
   const missing = rows.filter(
-    ({ boxBase, boxTax, category, tax, base }) =>
-      category !== 'O' && ((boxBase === '' && boxTax === '' && base !== 0n) || (boxTax === '' && tax !== 0n)),
+    ({ boxBase, boxTax, category, tax }) => boxTax === '' && (tax !== 0n || (category === 'S' && boxBase === '')),
   );
   return [...new Set(missing.map(({ codeName }) => codeName))];
 }

@@ -63,7 +63,15 @@ export function LineNote({ store, draft, at, shown, customer, setting }: LineNot
       {line !== undefined && !isBlank(line) && (
         <>
           {tax === undefined && <TrailList trail={trail} />}
-          <LineTaxNote store={store} line={line} classes={classes} shown={shown} setting={setting} />
+          <LineTaxNote
+            store={store}
+            line={line}
+            index={at}
+            posts={draft.kind !== 'cash-sale'}
+            classes={classes}
+            shown={shown}
+            setting={setting}
+          />
           <LineMoves store={store} line={line} />
         </>
       )}

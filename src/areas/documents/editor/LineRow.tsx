@@ -36,7 +36,7 @@ interface LineRowProps {
 }
 
 /** Columns of the lines. Rows are grids, so that blocks of them need no table layout (see `LineBlock`). */
-export const LINE_GRID = 'grid grid-cols-[minmax(0,1fr)_58px_42px_78px_54px_106px_84px]';
+export const LINE_GRID = 'grid grid-cols-[minmax(0,1fr)_54px_40px_76px_52px_120px_84px]';
 
 const NUMBER = 'cell text-right tabular-nums';
 const HEAD = /^[^\n]*/;
@@ -179,7 +179,8 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
         {!waiting && (
           <select
             {...cell('taxCode', 'Tax')}
-            className="cell cursor-pointer appearance-none"
+            className="cell cursor-pointer appearance-none truncate"
+            title={taxes.find(([key]) => key === line.taxCode)?.[1]}
             value={line.taxCode}
             onChange={(event) => store.changeLine(line.id, { taxCode: event.target.value, taxByHand: true })}
           >

@@ -14,11 +14,15 @@ import { isChangedKey } from '@/core/tax/taxKey';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Fold } from '@/ui/Fold';
 import type { DraftStore } from './draftStore';
+import { LineDeferral } from './LineDeferral';
 import { LineTaxes } from './LineTaxes';
 
 interface LineTaxNoteProps {
   readonly store: DraftStore;
   readonly line: DraftLine;
+  readonly index: number;
+  /** It will be an invoice on account, so that its revenue may be deferred. */
+  readonly posts: boolean;
   readonly classes: readonly string[];
   readonly shown: Preview;
   readonly setting: Setting;
@@ -31,7 +35,7 @@ const FIGURES: readonly (readonly [WantedFigure, string])[] = [
 ];
 
 /** What the decision table asks of a line, and its figures to be typed so that the price follows. */
-export function LineTaxNote({ store, line, classes, shown, setting }: LineTaxNoteProps) {
+export function LineTaxNote({ store, line, index, posts, classes, shown, setting }: LineTaxNoteProps) {
   const take = (figure: WantedFigure) => (typed: string) => {
     const amount = readTypedMoney(typed, shown.input.currency);
     if (amount === null) return 'not an amount';
@@ -65,7 +69,10 @@ export function LineTaxNote({ store, line, classes, shown, setting }: LineTaxNot
               <TypedFigure key={`${line.id}-${figure}`} {...{ store, line, label }} take={take(figure)} />
             ))}
           </div>
-          <Fold words="More: price and taxes of this line" open={isChangedKey(line.taxCode)}>
+          <Fold
+            words="More: price, taxes, deferred revenue"
+            open={isChangedKey(line.taxCode) || line.deferral !== undefined}
+          >
             <TypedFigure
               key={`${line.id}-price`}
               {...{ store, line }}
@@ -73,6 +80,7 @@ export function LineTaxNote({ store, line, classes, shown, setting }: LineTaxNot
               take={takePrice}
             />
             <LineTaxes store={store} line={line} shown={shown} setting={setting} />
+            {posts && <LineDeferral store={store} line={line} index={index} />}
           </Fold>
         </>
       )}

@@ -1,6 +1,7 @@
 'use client';
 
 import { createStore, type StoreApi } from 'zustand';
+import type { Deferral } from '@/core/documents/deferral';
 import {
   blankLine,
   type Draft,
@@ -37,6 +38,8 @@ export interface DraftStore extends StoreApi<DraftState> {
    */
   decide(of: Draft, decided: Draft): boolean;
   changeLine(id: string, patch: Partial<DraftLine>): void;
+  /** Says when a line's revenue belongs; without it, with the invoice. */
+  changeDeferral(id: string, deferral: Deferral | undefined): void;
   /** Moves a line by a number of places; the blank last line stays last. */
   moveLine(id: string, by: number): void;
   /** Puts a copy of a line below it. */
@@ -102,6 +105,14 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
       store.setState({ draft: withBlank(decided), dirty: true });
       return true;
     },
+    changeDeferral: (id, deferral) =>
+      withLines((lines) =>
+        lines.map((line) => {
+          if (line.id !== id) return line;
+          const { deferral: _, ...rest } = line;
+          return deferral === undefined ? rest : { ...rest, deferral };
+        }),
+      ),
     changeLine: (id, patch) =>
       withLines((lines) => lines.map((line) => (line.id === id ? { ...line, ...patch } : line))),
     moveLine: (id, by) =>

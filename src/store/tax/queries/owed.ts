@@ -5,10 +5,16 @@ import type { OwedReturn, TaxPayment } from '@/core/returns/taxPayment';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../../schema';
 
+/** A filed return with its period and what was paid of it. */
+export interface OwedPeriod extends OwedReturn {
+  readonly period: TaxPeriod;
+  readonly payments: readonly TaxPayment[];
+}
+
 /** What the authority of a registration is owed, return by return. */
 export interface Owed {
   /** Filed returns, oldest first. */
-  readonly returns: readonly (OwedReturn & { readonly period: TaxPeriod; readonly payments: readonly TaxPayment[] })[];
+  readonly returns: readonly OwedPeriod[];
   /** Withheld tax that was set against them. */
   readonly setOff: Minor;
 }

@@ -1,5 +1,7 @@
 import type { ComponentType } from 'react';
+import { DeferredScreen } from '@/areas/ledger/DeferredScreen';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
+import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
@@ -7,6 +9,8 @@ import { WriteJournal } from '@/areas/ledger/WriteJournal';
 const VIEWS = {
   'trial-balance': TrialBalanceScreen,
   write: WriteJournal,
+  deferred: DeferredScreen,
+  revaluation: RevaluationScreen,
   seals: SealScreen,
   history: HistoryScreen,
 } satisfies Readonly<Record<string, ComponentType>>;

@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+import { openMade } from './moneyBook';
+import { expectAccessible, openSample } from './support';
+
+/* The end of a period: a filed return is paid and opened again, revenue is deferred, open foreign items are revalued. */
+
+test('a filed return is paid in parts, reopened with a reason, and its version kept', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/tax');
+  await page.getByRole('navigation', { name: 'Periods' }).getByText('Jul–Aug 2026').click();
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  await expect(margin.getByText('Left to pay')).toBeVisible();
+  await margin.getByRole('button', { name: 'Record a payment…' }).click();
+  const slip = page.getByRole('dialog');
+  await slip.getByLabel('Amount, EUR').fill('2000');
+  await expect(slip.getByText('Dr Tax payable')).toHaveCount(0);
+  await slip.getByRole('button', { name: 'Record the payment' }).click();
+  await expect(slip.getByText('Of the return Jul–Aug 2026 1813.17 EUR is left.')).toBeVisible();
+  await slip.getByLabel('Amount, EUR').fill('1000');
+  await slip.getByLabel('Reference').fill('VAT-JA');
+  await expect(slip.getByText('Dr Tax payable')).toBeVisible();
+  await expectAccessible(page, 'payment to the authority');
+  await slip.getByRole('button', { name: 'Record the payment' }).click();
+  await expect(margin.getByText(/Paid 23 Nov 2026 VAT-JA/)).toBeVisible();
+  await expect(margin.getByText('813.17').first()).toBeVisible();
+
+  await page.getByRole('button', { name: 'Reopen…' }).click();
+  await slip.getByRole('button', { name: 'Reopen it' }).click();
+  await expect(slip.getByText('Enter why the return is opened again.')).toBeVisible();
+  await slip.getByLabel('Reason').fill('an invoice was left out');
+  await slip.getByRole('button', { name: 'Reopen it' }).click();
+  await expect(page.getByRole('button', { name: 'File the Jul–Aug 2026 return' })).toBeVisible();
+  const versions = margin.getByRole('list', { name: 'Earlier versions of this return' });
+  await expect(versions.getByText(/1,813\.17; reopened 23 Nov 2026 .* an invoice was left out/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'File the Jul–Aug 2026 return' }).click();
+  await slip.getByRole('button', { name: 'File Jul–Aug 2026' }).click();
+  // What was paid before stays paid.
+  await expect(margin.getByText('813.17').first()).toBeVisible();
+});
+
+test('a line’s revenue is deferred: entries, list, and what a credit note takes back', async ({ page }) => {
+  await openSample(page);
+  await page.keyboard.press('Alt+n');
+  await page.locator('input[data-field=customerId]').fill('clew');
+  await page.getByRole('option', { name: /Clew Bay/ }).click();
+  await page.getByRole('combobox', { name: 'Item or description, line 1', exact: true }).fill('Buoy hire');
+  const price = page.getByLabel('Price, line 1', { exact: true });
+  await price.fill('900');
+  await price.focus();
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  await margin.getByRole('button', { name: /More: price, taxes, deferred revenue/ }).click();
+  await margin.getByLabel('Revenue belongs to').selectOption('months');
+  await margin.getByLabel('Months').fill('0');
+  await expect(margin.getByText(/Enter when the revenue belongs/).first()).toBeVisible();
+  await margin.getByLabel('Months').fill('3');
+  await margin.getByLabel('First month').fill('2026-12');
+  await expect(margin.getByText('Cr Deferred income')).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
+
+  await page.goto('/ledger/deferred');
+  const row = page.getByRole('row', { name: /INV-2026-0025/ });
+  await expect(row).toContainText('900.00');
+  await page.getByLabel('As at').fill('31 dec 2026');
+  await page.getByLabel('As at').press('Tab');
+  // 300.00 were earned on 31 Dec.
+  await expect(row.getByText('600.00')).toBeVisible();
+  await expect(row.getByText('300.00')).toBeVisible();
+  await expectAccessible(page, 'deferred revenue');
+});
+
+test('what is open in dollars is revalued at a month’s end, item by item', async ({ page }) => {
+  await openMade(page, 'an invoice in dollars, the rate moved within the month');
+  await page.goto('/ledger/revaluation');
+  await page.getByLabel('Last day of the month').fill('30 oct 2026');
+  await page.getByLabel('Last day of the month').press('Tab');
+  await expect(page.getByRole('button', { name: 'Post the revaluation' })).toHaveCount(0);
+  await page.getByLabel('Last day of the month').fill('31 oct 2026');
+  await page.getByLabel('Last day of the month').press('Tab');
+  // 1,230.00 USD at 1.25 are 984.00, at 1.20 they are 1,025.00.
+  const items = page.getByRole('table', { name: 'Open items' });
+  await expect(items.getByRole('row', { name: /984\.00.*1,025\.00.*41\.00/ })).toBeVisible();
+  await expectAccessible(page, 'revaluation');
+  await page.getByRole('button', { name: 'Post the revaluation' }).click();
+  await expect(page.getByText('Revalued as at 31 Oct 2026')).toBeVisible();
+  await page.reload();
+  await page.getByRole('link', { name: 'Entry', exact: true }).click();
+  await expect(page.getByText('Revaluation of open items').first()).toBeVisible();
+});
