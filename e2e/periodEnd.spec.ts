@@ -15,7 +15,7 @@ test('a filed return is paid in parts, reopened with a reason, and its version k
   await slip.getByLabel('Amount, EUR').fill('2000');
   await expect(slip.getByText('Dr Tax payable')).toHaveCount(0);
   await slip.getByRole('button', { name: 'Record the payment' }).click();
-  await expect(slip.getByText('Of the return Jul–Aug 2026 1813.17 EUR is left.')).toBeVisible();
+  await expect(slip.getByText('▲ Of the return Jul–Aug 2026 1813.17 EUR is left.')).toBeVisible();
   await slip.getByLabel('Amount, EUR').fill('1000');
   await slip.getByLabel('Reference').fill('VAT-JA');
   await expect(slip.getByText('Dr Tax payable')).toBeVisible();

@@ -142,7 +142,7 @@ test('without customers, items and documents every list teaches its first step',
   }
   // A currency without decimals is refused the ones it does not have.
   await page.goto('/sales');
-  await expect(page.getByText('No documents in this period.')).toBeVisible();
+  await expect(page.getByText('No documents yet: write the first invoice.')).toBeVisible();
   await page.keyboard.press('Alt+n');
   await page.getByRole('combobox', { name: 'Item or description, line 1' }).fill('Chart');
   await page.getByLabel('Price, line 1').fill('1999');

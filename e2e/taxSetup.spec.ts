@@ -347,8 +347,8 @@ test('prices: a list that holds the tax, a typed total, and a switch that keeps 
   const margin = page.getByRole('complementary', { name: 'Margin' });
   await page.getByLabel('Price, line 1').focus();
   await expect(margin.getByText(/1,230\.00 with tax from “Harbours”, at 23 % 1,000\.00 without tax/)).toBeVisible();
-  await margin.getByLabel('With tax').fill('1500');
-  await margin.getByLabel('With tax').press('Enter');
+  await margin.getByLabel('With tax', { exact: true }).fill('1500');
+  await margin.getByLabel('With tax', { exact: true }).press('Enter');
   const sheet = page.getByRole('main');
   await expect(sheet.getByText('1,500.00').first()).toBeVisible();
   await expect(margin.getByText(/from the typed total with tax of 1,500\.00/)).toBeVisible();

@@ -104,7 +104,10 @@ export function useTypedReceipt(
   const rowFor = ({ document }: Debt): TypedRow => rows[document.id] ?? EMPTY_ROW;
   const keepRow = ({ document }: Debt, row: TypedRow) => setRows({ ...rows, [document.id]: row });
 
+  /** Enter came before the open documents did: they are filled as soon as they are there. */
+  const [hurried, setHurried] = useState<FillOrder | null>(null);
   const fillAll = (order: FillOrder) => {
+    if (owed === undefined) return setHurried(order);
     const [first] = parts;
     const sum =
       parts.length === 1 && first !== undefined
@@ -116,6 +119,13 @@ export function useTypedReceipt(
     const { proposals } = fill(debts, sum.value, on, order);
     change(() => setRows(Object.fromEntries([...proposals].map(([id, one]) => [id, rowOf(one, currency, rows[id])]))));
   };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the answer that was waited for is what matters
+  useEffect(() => {
+    if (hurried === null || owed === undefined) return;
+    setHurried(null);
+    fillAll(hurried);
+  }, [hurried, owed]);
 
   const record = async (agreed = false): Promise<void> => {
     if (recording) return;

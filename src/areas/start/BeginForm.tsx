@@ -229,12 +229,12 @@ export function BeginForm() {
         part="town"
       />
       <h2 className="mt-2 mb-2 font-serif text-xl">Its tax registration</h2>
-      <div className="grid grid-cols-3 gap-x-4">
-        <TextField
-          label={numberLabel(country)}
-          {...(country !== '' && { hint: `Such as ${sampleNumber(country)}` })}
-          {...field('registration.number')}
-        />
+      <TextField
+        label={numberLabel(country)}
+        {...(country !== '' && { hint: `Such as ${sampleNumber(country)}` })}
+        {...field('registration.number')}
+      />
+      <div className="grid grid-cols-2 gap-x-4">
         <ChoiceField label="Return frequency" options={FREQUENCY_CHOICES} {...field('registration.frequency')} />
         <DateField
           label="Start of the first tax period"

@@ -22,7 +22,9 @@ export function validated<T>(schema: yup.Schema, value: unknown): Result<T> {
         const found: unknown = e.value;
         const empty = found === '' || found === undefined || found === null;
         const about = { path: e.path ?? '', wanted: wantedOf(e.message) };
-        return empty ? { code: 'missing', ...about } : { code: 'invalid', ...about, found: shown(found) };
+        if (empty) return { code: 'missing', ...about };
+        // A record as a whole would be shown in the words of the program.
+        return { code: 'invalid', ...about, ...(typeof found !== 'object' && { found: shown(found) }) };
       }),
     );
   }

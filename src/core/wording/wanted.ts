@@ -145,7 +145,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'no-taxes': 'This category charges no tax: remove the taxes.',
   'not-itself': 'It cannot belong to itself.',
   'not-merged-before': 'One of the two was merged already.',
-  'number-of-letter': 'The check digits of this number do not fit; compare it with the letter of the authority.',
+  'number-of-letter': 'The check digits of this number do not fit: compare it with the letter of the authority.',
   'number-outside-series':
     'Numbers of the series are given by the book: leave it empty, or give a number of another form.',
   'one-currency': 'One receipt settles documents of one currency: record the others with a receipt of their own.',

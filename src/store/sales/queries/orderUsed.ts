@@ -5,7 +5,7 @@ import type { BookDb } from '../../schema';
 type Ordered = Pick<Draft, 'id' | 'familyId' | 'customerId' | 'orderNumber'>;
 
 /**
- * Number of a document for the same customer with the same order number; empty where there is none. What belongs to the
+ * Number of an invoice for the same customer with the same order number; empty where there is none. What belongs to the
  * draft's own family, such as its quote and other stages of it, is the same order by right.
  */
 export async function orderUsedBefore(db: BookDb, { familyId, customerId, orderNumber }: Ordered): Promise<string> {
@@ -17,9 +17,12 @@ export async function orderUsedBefore(db: BookDb, { familyId, customerId, orderN
     .equals(rarest)
     .filter(
       (document) =>
+        document.kind === 'invoice' &&
         document.customerId === customerId &&
         document.familyId !== familyId &&
+        // What was taken back is free to be invoiced anew.
         document.cancelled === null &&
+        document.state !== 'credited' &&
         document.content.orderNumber === order,
     )
     .first();
