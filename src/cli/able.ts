@@ -8,6 +8,7 @@ const USAGE = `usage: able calc FILE.json                            (- reads st
        able check [--profile en16931|peppol] FILE…
        able convert --to ubl|cii FILE
        able replay SCENARIO.json                     (- reads standard input)
+       able prove BOOK.able
 `;
 
 const isProfile = (text: string | undefined): text is Profile | undefined =>
@@ -28,6 +29,7 @@ async function run(): Promise<0 | 1 | 2 | null> {
   const [file = ''] = files;
   if (command === 'calc' && files.length === 1) return runCalc(file);
   if (command === 'replay' && files.length === 1) return (await import('./replay/replay')).runReplay(file);
+  if (command === 'prove' && files.length === 1) return (await import('./prove')).runProve(file);
   if (command === 'check' && files.length > 0 && isProfile(values.profile)) return runCheck(files, values.profile);
   if (command === 'convert' && files.length === 1 && isSyntax(values.to)) return runConvert(file, values.to);
   return null;

@@ -6,6 +6,7 @@ import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money'
 import type { Address } from '@/core/parties/address';
 import type { Business } from '@/core/parties/business';
 import { writeIban } from '@/core/parties/iban';
+import { localAccountOf } from '@/core/parties/localAccount';
 import {
   type AccountRows,
   AGE_LIMITS,
@@ -21,14 +22,14 @@ import type { Receipt } from '@/core/settlement/receipt';
 import type { Withheld } from '@/core/settlement/withholding';
 import { type AccountWording, accountWordingOf } from './wording/account';
 import { fill } from './wording/wording';
-import type { PrintedColumn, PrintedDocument, PrintedFact, PrintedLine } from './words';
+import { localRows, type PrintedColumn, type PrintedDocument, type PrintedFact, type PrintedLine } from './words';
 import { Writer } from './writer';
 
 /* Pages about a customer's account. They stand on the sheet of documents, whose columns take days and amounts here. */
 
 /** Who writes to whom, and how. */
 export interface AccountHead {
-  readonly business: Pick<Business, 'name' | 'address' | 'phone' | 'email' | 'iban' | 'bic'>;
+  readonly business: Pick<Business, 'name' | 'address' | 'phone' | 'email' | 'iban' | 'bic' | 'local'>;
   readonly customer: { readonly name: string; readonly address: Address; readonly language: string };
   readonly style?: DocumentStyle;
 }
@@ -145,12 +146,14 @@ export function printedStatement(
     }),
   );
   const { business } = head;
+  const local = localAccountOf(business.local);
   const payment: readonly PrintedFact[] =
-    business.iban === ''
+    business.iban === '' && local === undefined
       ? []
       : [
           [write.wording.payTo, business.name],
-          ['IBAN', writeIban(business.iban)],
+          ...(business.iban === '' ? [] : [['IBAN', writeIban(business.iban)] as const]),
+          ...localRows(local, write.wording),
           ...(business.bic === '' ? [] : [['BIC', business.bic] as const]),
         ];
   const common = { title: words.statement, number: '', currency, words: notes, payment };

@@ -7,6 +7,7 @@ import { ratioOf } from '@/core/kernel/decimal';
 import { type Minor, minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { share } from '@/core/kernel/share';
 import { writeIban } from '@/core/parties/iban';
+import { LOCAL_FORMS, type LocalAccount } from '@/core/parties/localAccount';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { paymentCode } from './epc';
@@ -311,13 +312,23 @@ function paymentOf(
       ...(debit.creditorId === '' ? [] : [[wording.creditorId, debit.creditorId] as const]),
       [wording.reference, content.number],
     ];
-  if (seller.iban === '') return [];
+  if (seller.iban === '' && seller.local === undefined) return [];
   return [
     [wording.payTo, seller.name],
-    ['IBAN', writeIban(seller.iban)],
+    ...(seller.iban === '' ? [] : [['IBAN', writeIban(seller.iban)] as const]),
+    ...localRows(seller.local, wording),
     ...(seller.bic === '' ? [] : [['BIC', seller.bic] as const]),
     [wording.reference, content.number],
     [wording.due, write.day(content.dueDate)],
+  ];
+}
+
+/** An account without IBAN, by what its banks call it. */
+export function localRows(local: LocalAccount | undefined, wording: Wording): readonly PrintedFact[] {
+  if (local === undefined) return [];
+  return [
+    [LOCAL_FORMS[local.kind].called, local.code],
+    [wording.account, local.number],
   ];
 }
 

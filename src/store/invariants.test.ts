@@ -10,10 +10,12 @@ import {
   TakeBackCommand,
   WriteOffCommand,
 } from 'tests/moneyCommands';
+import { PayTaxCommand, ReopenCommand, RevalueCommand, UndoPaymentCommand } from 'tests/periodEndCommands';
 import type { Command, Running } from 'tests/running';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { onePart } from '@/core/decisions/payments/onePart';
 import type { CreditRequest } from '@/core/documents/creditContent';
+import type { Deferral } from '@/core/documents/deferral';
 import { firstBroken } from '@/core/documents/seal';
 import { unpackArchive } from '@/core/files/archive';
 import { writeCanonical } from '@/core/kernel/canonical';
@@ -26,6 +28,7 @@ import { trialBalance } from '@/core/ledger/trialBalance';
 import { nextToFile } from '@/core/returns/calendar';
 import { prove } from '@/core/returns/proof';
 import { returnOf } from '@/core/returns/return';
+import { leftOf } from '@/core/returns/taxPayment';
 import { archiveBook } from './archive';
 import { derivedRows } from './derived';
 import { present } from './load';
@@ -39,12 +42,14 @@ import type { BookDb } from './schema';
 import { changeCustomer } from './setup/actions/setup';
 import { keepExchangeRate, keepRegistration, keepWithholdingType } from './setup/actions/taxSetup';
 import { fileReturn } from './tax/actions/fileReturn';
+import { owedReturns } from './tax/queries/owed';
 import { proofMaterial } from './tax/queries/proofMaterial';
+import { proveBook } from './tax/queries/proveBook';
 
 class IssueCommand implements Command {
   constructor(
     private readonly back: number,
-    private readonly lines: readonly { price: string; quantity: string; taxCode: string }[],
+    private readonly lines: readonly { price: string; quantity: string; taxCode: string; deferral?: Deferral }[],
     private readonly gross: boolean,
     private readonly currency: string,
     private readonly discount: string,
@@ -251,10 +256,19 @@ class WaitCommand implements Command {
 
 const price = fc.integer({ min: 1, max: 500000 }).map((n) => (n / 100).toFixed(2));
 const quantity = fc.integer({ min: 1, max: 999 }).map((n) => (n / 10).toFixed(1));
-const lines = fc.array(fc.record({ price, quantity, taxCode: fc.constantFrom('IE-S', 'IE-R', 'IE-Z') }), {
-  minLength: 1,
-  maxLength: 4,
-});
+const deferral: fc.Arbitrary<Deferral> = fc.constantFrom(
+  { kind: 'months', months: 5, first: '2026-02' },
+  { kind: 'days', from: '2026-01-20', to: '2026-07-03' },
+);
+const lines = fc.array(
+  fc
+    .tuple(
+      fc.record({ price, quantity, taxCode: fc.constantFrom('IE-S', 'IE-R', 'IE-Z') }),
+      fc.option(deferral, { freq: 4, nil: undefined }),
+    )
+    .map(([line, later]) => (later === undefined ? line : { ...line, deferral: later })),
+  { minLength: 1, maxLength: 4 },
+);
 const currency = fc.constantFrom('', '', 'USD');
 const discount = fc.constantFrom('', '', '7.5%', '0.35');
 /** Days from the issue date to the day it is posted. */
@@ -293,6 +307,10 @@ const commands = fc.commands(
       .tuple(fc.constantFrom('W5', 'W2'), fc.integer({ min: 1, max: 30000 }).map(BigInt), fc.boolean())
       .map((a) => new ClaimCommand(...a)),
     fc.constant(new FileCommand()),
+    fc.tuple(fc.nat(5), fc.constantFrom(40, 100, 101)).map((a) => new PayTaxCommand(...a)),
+    fc.nat(5).map((pick) => new UndoPaymentCommand(pick)),
+    fc.constant(new ReopenCommand()),
+    fc.constant(new RevalueCommand()),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
   ],
   { maxCommands: 18 },
@@ -358,6 +376,14 @@ async function expectSound({ db, filed }: Running) {
     expect(proof.account.steps.every((step) => step.kind !== 'unknown')).toBe(true);
     expect(proof).toMatchObject({ holds: true, documents: figures.tax, taxEntries: figures.tax, ledger: figures.tax });
   }
+
+  // The whole book proves: deferred income is what plans still have to earn, nothing is left of revaluations.
+  expect((await proveBook(db, () => undefined)).filter(({ holds }) => !holds)).toEqual([]);
+
+  // What authorities are owed is what stands on tax payable.
+  const { returns, setOff } = await owedReturns(db, present(registration, 'registration'), accounts);
+  const payable = sum(journalLines.filter((l) => l.account === '2210').map((l) => l.amount));
+  expect(sum(returns.map(leftOf)) - setOff).toBe(-payable);
 
   // Nothing stays in tax not yet due for what is settled.
   const notYetDue = sum(journalLines.filter((l) => l.account === '2220').map((l) => l.amount));

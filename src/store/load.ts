@@ -9,7 +9,7 @@ import { datesOf } from '@/core/documents/lineTax';
 import { NO_YEAR, type Setting, type YearBases } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
 import { total } from '@/core/kernel/money';
-import type { Customer } from '@/core/parties/customer';
+import { type Customer, whereaboutsOf } from '@/core/parties/customer';
 import type { Whereabouts } from '@/core/tax/place';
 import { readStackKey } from '@/core/tax/taxKey';
 import { prepareSetup, type TaxRecords, type TaxSetup } from '@/core/tax/taxSetup';
@@ -47,7 +47,8 @@ export function loadRecords(db: BookDb): Promise<TaxRecords> {
 
 /** The set-up with the places that an address may lie in, and those that lines name by their keys. */
 export function loadSetup(db: BookDb, shipTo: Whereabouts | null, keys: readonly string[] = []): Promise<TaxSetup> {
-  const named = keys.flatMap((key) => readStackKey(key)?.placeId ?? []);
+  const chosen = shipTo?.placeId ?? '';
+  const named = [...keys.flatMap((key) => readStackKey(key)?.placeId ?? []), ...(chosen === '' ? [] : [chosen])];
   return Promise.all([loadRecords(db), shipTo === null ? [] : placesNear(db, shipTo), db.places.bulkGet(named)]).then(
     ([records, near, others]) => {
       const places = new Map([...near, ...others.filter((place) => place !== undefined)].map((p) => [p.id, p]));
@@ -91,7 +92,7 @@ export function ratesOn(db: BookDb, currencies: readonly string[], day: IsoDate)
 
 /** The address that decides where a draft is taxed, where one is known. */
 function shipToOf(draft: Pick<Draft, 'delivery'>, customer: Customer | null): Whereabouts | null {
-  return draft.delivery ?? customer?.address ?? null;
+  return draft.delivery ?? (customer === null ? null : whereaboutsOf(customer));
 }
 
 type Written = Pick<Draft, 'delivery' | 'lines' | 'adjustments' | 'issueDate' | 'taxPoint' | 'due' | 'currency'>;

@@ -4,6 +4,7 @@ import type { Queued } from '@/core/decisions/delivery/sending';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
+import type { BookCheck } from '@/core/returns/bookProof';
 import { type Proof, prove } from '@/core/returns/proof';
 import { buildDemo } from '@/demo/buildDemo';
 import {
@@ -21,6 +22,7 @@ import { perform } from '@/store/perform';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
 import { BookDb } from '@/store/schema';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
+import { proveBook } from '@/store/tax/queries/proveBook';
 
 const db = new BookDb();
 
@@ -37,6 +39,11 @@ const face = {
   /** Recomputes all chains of seals. */
   checkSeals(onDone: (done: number, of: number) => void): Promise<ChainCheck[]> {
     return checkSeals(db, onDone);
+  },
+
+  /** Proves the whole book from its entries and documents. */
+  proveBook(onDone: (done: number, of: number) => void): Promise<readonly BookCheck[]> {
+    return proveBook(db, onDone);
   },
 
   /** Holds the whole book against its seals and against itself. */

@@ -18,6 +18,7 @@ import { AddressFields } from './AddressFields';
 import { COUNTRY_CHOICES, CURRENCY_CHOICES } from './choices';
 import { FormFoot } from './FormFoot';
 import { PickSome } from './PickSome';
+import { PlaceField } from './PlaceField';
 import { RowsField } from './RowsField';
 import { useRecordForm } from './useActionForm';
 
@@ -75,6 +76,11 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
         />
       </div>
       <AddressFields field={(part) => field(`address.${part}` as Path<Customer>)} address={form.watch('address')} />
+      <PlaceField
+        address={form.watch('address')}
+        value={form.watch('placeId') ?? ''}
+        onChange={(placeId) => form.setValue('placeId', placeId, { shouldDirty: true })}
+      />
       <h2 className="mt-1 font-semibold font-serif">Tax numbers, the first one prints</h2>
       <RowsField
         form={form}

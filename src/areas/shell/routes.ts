@@ -26,6 +26,7 @@ export const routes = {
   writeJournal: '/ledger/write',
   revaluation: '/ledger/revaluation',
   deferred: '/ledger/deferred',
+  prove: '/ledger/prove',
   seals: '/ledger/seals',
   history: '/ledger/history',
   setup: '/setup',

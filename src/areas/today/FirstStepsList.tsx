@@ -15,7 +15,7 @@ export function FirstStepsList({ steps }: { readonly steps: FirstSteps }) {
       detail: registrations.map(({ name, number }) => `${name}, ${number}`).join('; '),
     },
     {
-      done: business.iban !== '',
+      done: business.iban !== '' || (business.local?.kind ?? '') !== '',
       path: routes.section('business'),
       words: 'Payment account',
       detail: 'Printed on invoices, so that customers know where to pay',

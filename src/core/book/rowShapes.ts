@@ -1,6 +1,7 @@
 import { ANSWER_CODES } from '@/core/delivery/answer';
 import { DOCUMENT_STATES } from '@/core/documents/issued';
 import { DOCUMENT_KINDS } from '@/core/documents/kinds';
+import { LOCAL_FORMS } from '@/core/parties/localAccount';
 import { PAYMENT_METHODS } from '@/core/parties/paymentMethod';
 import { CATEGORIES } from '@/core/tax/calcTypes';
 import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
@@ -122,6 +123,7 @@ const content = record({
     phone: words,
     taxNumber: words,
     iban: words,
+    local: maybe(record({ kind: oneOf(...Object.keys(LOCAL_FORMS)), code: text, number: text })),
     bic: words,
     endpoint,
   }),

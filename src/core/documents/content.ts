@@ -4,6 +4,7 @@ import type { Decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import type { Address } from '@/core/parties/address';
 import type { Endpoint } from '@/core/parties/endpoint';
+import type { LocalAccount } from '@/core/parties/localAccount';
 import type { Mandate } from '@/core/parties/mandate';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { CalcInput, CalcLine, CalcResult, CalcTax, Category, PriceMode } from '@/core/tax/calcTypes';
@@ -32,6 +33,8 @@ export interface FrozenSeller {
   readonly taxCountry?: string;
   readonly iban: string;
   readonly bic: string;
+  /** The account by what banks without IBAN call it; missing for none. */
+  readonly local?: LocalAccount;
   readonly endpoint: Endpoint;
 }
 

@@ -38,6 +38,15 @@ describe('a line as the decision table looks at it', () => {
     const goods = lineOf({ supply: 'goods' });
     expect(lineVerdict(draftOf({ delivery }), goods, who('clewbay'), irish).key).toBe('IE-EX');
   });
+  test('takes the place that was chosen for its customer before the one that its address lies in', () => {
+    const salish = who('salish');
+    if (salish === null) throw new Error('no customer');
+    const goods = lineOf({ supply: 'goods' });
+    expect(lineVerdict(draftOf(), goods, salish, both).key).toBe('@WA-SEATTLE/standard');
+    expect(lineVerdict(draftOf(), goods, { ...salish, placeId: 'WA-TACOMA' }, both).key).toBe('@WA-TACOMA/standard');
+    // A place that is no longer in Setup is no choice.
+    expect(lineVerdict(draftOf(), goods, { ...salish, placeId: 'GONE' }, both).key).toBe('@WA-SEATTLE/standard');
+  });
   test('without a customer is one to a consumer at home', () => {
     expect(lineVerdict(draftOf(), lineOf(), null, irish).key).toBe('IE-S');
   });

@@ -1,6 +1,6 @@
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { reliefOf } from '@/core/parties/certificate';
-import { type Customer, numberStateFor } from '@/core/parties/customer';
+import { type Customer, numberStateFor, whereaboutsOf } from '@/core/parties/customer';
 import { readTerms } from '@/core/parties/terms';
 import { determine, explainDecision, type Reason, type Supply, type Verdict } from '@/core/tax/determine';
 import { type ResolvedTax, resolveTax, type Unresolved } from '@/core/tax/resolve';
@@ -40,7 +40,7 @@ export function supplyOf(
   if (day === null) return null;
   const shipFrom = setting.business.address;
   // Without a customer the sale is looked at as one to a consumer at our own address.
-  const shipTo = draft.delivery ?? customer?.address ?? shipFrom;
+  const shipTo = draft.delivery ?? (customer === null ? shipFrom : whereaboutsOf(customer));
   return {
     supply: line.supply,
     taxClass: line.taxClass,

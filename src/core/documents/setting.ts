@@ -4,6 +4,7 @@ import { type Minor, NOTHING } from '@/core/kernel/money';
 import type { Business } from '@/core/parties/business';
 import type { Certificate } from '@/core/parties/certificate';
 import { type Customer, mainNumber } from '@/core/parties/customer';
+import { localAccountOf } from '@/core/parties/localAccount';
 import type { Registration, RegistrationRounding } from '@/core/tax/registration';
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
@@ -42,7 +43,8 @@ export function registrationFor(setting: Pick<Setting, 'setup'>, registrationId:
 export function freezeSeller(business: Business, registration: Registration): FrozenSeller {
   const { name, address, legalId, email, phone, iban, bic, endpoint } = business;
   const { number: taxNumber, country: taxCountry } = registration;
-  return { name, address, legalId, email, phone, iban, bic, endpoint, taxNumber, taxCountry };
+  const local = localAccountOf(business.local);
+  return { name, address, legalId, email, phone, iban, bic, endpoint, taxNumber, taxCountry, ...(local && { local }) };
 }
 
 /** The customer's details as they go into a document. */

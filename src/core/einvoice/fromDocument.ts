@@ -233,9 +233,12 @@ function paymentOf({ seller, paidBy, currency, debit, corrects }: Content): Grou
   if (paidBy !== undefined && paidBy !== 'bank') return group('BG-16', { 'BT-81': MEANS[paidBy] });
   if (debit !== undefined && corrects === undefined)
     return group('BG-16', { 'BT-81': currency === 'EUR' ? SEPA_DEBIT : DEBIT, 'BT-91': debit.iban });
-  const account = group('BG-17', { 'BT-84': compactIban(seller.iban), 'BT-85': seller.name, 'BT-86': seller.bic });
+  const { local } = seller;
+  // Without an IBAN the account is its branch code and number, as they are paid to.
+  const id = seller.iban === '' && local !== undefined ? `${local.code} ${local.number}` : compactIban(seller.iban);
+  const account = group('BG-17', { 'BT-84': id, 'BT-85': seller.name, 'BT-86': seller.bic });
   const means = currency === 'EUR' ? SEPA_TRANSFER : MEANS.bank;
-  return group('BG-16', { 'BT-81': means }, [seller.iban === '' ? null : account]);
+  return group('BG-16', { 'BT-81': means }, [id === '' ? null : account]);
 }
 
 /** BT-20: instalments and what is taken off for paying early, then the conditions. */

@@ -17,6 +17,8 @@ export interface WantedFacts {
   'encoding-it-names': { readonly encoding: string };
   'e-invoice-root': { readonly root: string };
   'exchange-rate': { readonly currency: Currency; readonly need: RateNeed; readonly typed: boolean };
+  /** `sample` is an account of the wanted form; empty where the kind is none. */
+  'local-account': { readonly sample: string };
   'fewer-elements': { readonly most: number };
   'fewer-taxes': { readonly most: number };
   'file-of': { readonly mib: number };

@@ -68,6 +68,8 @@ export interface Customer {
   readonly terms: string;
   /** Tax code that goes before the decision table; empty for none. */
   readonly taxCode: string;
+  /** The place whose taxes its address takes, where it was chosen; missing or empty where the address decides. */
+  readonly placeId?: string;
   /** Not offered any more; what was sold to it stays as it is. */
   readonly archived?: boolean;
   readonly priceMode: PriceMode;
@@ -142,6 +144,7 @@ export const customerSchema = yup.object({
     .defined()
     .test('terms', wanted('say-terms'), (v) => isTerms(v)),
   taxCode: optionalText(40),
+  placeId: yup.string(),
   archived: yup.boolean(),
   priceMode: yup.string().oneOf(['net', 'gross']).defined(),
   currency: yup
@@ -211,4 +214,16 @@ export function blankCustomer(id: string, name: string, country: string): Custom
     notLiableIn: [],
     withholding: [],
   };
+}
+
+/** Addresses of customers with their chosen places; the same object each time, as what is decided is remembered by it. */
+const placed = new WeakMap<Customer, Address & { readonly placeId: string }>();
+
+/** The address of a customer as taxes look at it. */
+export function whereaboutsOf(customer: Customer): Address & { readonly placeId?: string } {
+  const { address, placeId = '' } = customer;
+  if (placeId === '') return address;
+  const known = placed.get(customer) ?? { ...address, placeId };
+  placed.set(customer, known);
+  return known;
 }

@@ -64,6 +64,8 @@ export interface Whereabouts {
   readonly region: string;
   readonly postalCode: string;
   readonly city: string;
+  /** The place that was chosen for it, where several fit; missing while the address itself decides. */
+  readonly placeId?: string;
 }
 
 export type PlaceFound =
@@ -142,8 +144,10 @@ function isWider(a: PlaceMatch, b: PlaceMatch): boolean {
   return a.postalFrom <= b.postalFrom.slice(0, length) && b.postalTo.slice(0, length) <= a.postalTo;
 }
 
-/** The place an address lies in: the narrowest that fits. Two that fit equally are both named. */
+/** The place an address lies in: the one that was chosen, else the narrowest that fits. Two that fit equally are both named. */
 export function findPlace(index: PlaceIndex, address: Whereabouts): PlaceFound {
+  const chosen = index.byId.get(address.placeId ?? '');
+  if (chosen !== undefined) return { kind: 'one', place: chosen };
   const code = postal(address.postalCode);
   let best = -1;
   let fitting: Entry[] = [];

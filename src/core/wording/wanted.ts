@@ -221,6 +221,10 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
   'encoding-it-names': ({ encoding }) => `The text of the file is not in the encoding it names (${encoding}).`,
   'exchange-rate': ({ currency, need, typed }) =>
     `${needed(need, currency)}, and no exchange rate of ${currency} is known on or before ${need === 'receipt' ? 'that day' : 'the tax point'}: give it in Setup, Exchange rates${typed ? ', or type it here' : ''}.`,
+  'local-account': ({ sample }) =>
+    sample === ''
+      ? 'Choose what kind of account it is.'
+      : `Enter code and number as the bank states them, such as ${sample}.`,
   'fewer-elements': ({ most }) => `The file has more than ${most} elements.`,
   'fewer-taxes': ({ most }) => `Name at most ${most} taxes.`,
   'file-of': ({ mib: most }) => `The file is larger than ${most} MB.`,

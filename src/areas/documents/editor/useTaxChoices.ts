@@ -5,9 +5,11 @@ import type { Draft } from '@/core/documents/draft';
 import { datesOf } from '@/core/documents/lineTax';
 import type { Setting } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
+import { territoryOf } from '@/core/tax/jurisdiction';
 import { resolveTax } from '@/core/tax/resolve';
 import { plainName } from '@/core/tax/taxCode';
 import { isChangedKey, readStackKey, stackKey } from '@/core/tax/taxKey';
+import { countryName } from '../../shared/choices';
 
 /** Key of what a line may carry, and its name. */
 export type TaxChoice = readonly [string, string];
@@ -31,7 +33,25 @@ function taxChoices(
     const name = nameOf(key, read?.placeId ?? key);
     return [key, read === null || isChangedKey(key) || classes.length < 2 ? name : `${name} (${read.taxClass})`];
   });
-  return [...setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, plainName(code))]), ...stacks];
+  return [
+    ...toldApart(
+      setup.codes.map((code): TaxChoice => [code.id, nameOf(code.id, plainName(code))]),
+      setup,
+    ),
+    ...stacks,
+  ];
+}
+
+/** Codes that are called the same, as the standard rates of two countries, with the country or their own ids beside. */
+function toldApart(choices: readonly TaxChoice[], setup: Setting['setup']): readonly TaxChoice[] {
+  const count = new Map<string, number>();
+  for (const [, name] of choices) count.set(name, (count.get(name) ?? 0) + 1);
+  return choices.map(([key, name]) => {
+    if (count.get(name) === 1) return [key, name];
+    const tax = setup.tax.get(setup.code.get(key)?.components[0]?.taxId ?? '');
+    const country = tax === undefined ? '' : territoryOf(setup.jurisdiction, tax.jurisdictionId).country;
+    return [key, `${name} · ${country === '' ? key : countryName(country)}`];
+  });
 }
 
 const distinct = (values: readonly string[]): string => [...new Set(values)].join('\n');

@@ -57,7 +57,7 @@ const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
 /** How documents look, by name. */
 export function StyleList() {
   const rows = useBook((db) => allOf(db, 'styles'));
-  const { business } = useOpenBook();
+  const { business, registration } = useOpenBook();
   const [wrong, setWrong] = useState('');
   const makeDefault = async (styleId: string) => {
     const result = await act(changeBusiness, { value: { ...business, styleId }, before: business });
@@ -88,6 +88,14 @@ export function StyleList() {
           { head: 'Payment', cell: (row) => row.payment },
         ]}
       />
+      {rows?.length === 0 && (
+        <PdfFrame
+          title="Sample of the plain style"
+          of="plain"
+          make={() => inPrinter((face) => face.pdf(sampleJob(business, registration, today())))}
+          className="h-[60vh] w-full max-w-[560px] border border-rule"
+        />
+      )}
       {rows !== undefined && rows.length > 0 && (
         <ChoiceField
           label="Default style"

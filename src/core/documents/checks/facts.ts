@@ -67,7 +67,7 @@ export function factsOf(content: Content, figures: CalcResult): Facts {
     'seller.address': seller.address.city.trim(),
     'seller.taxNumber': seller.taxNumber.trim(),
     'seller.legalId': seller.legalId.trim(),
-    'seller.iban': seller.iban.trim(),
+    'seller.iban': seller.iban.trim() || (seller.local?.number ?? ''),
     'buyer.name': buyer.name.trim(),
     'buyer.address': buyer.address.city.trim(),
     'buyer.taxNumber': buyer.taxNumber.trim(),

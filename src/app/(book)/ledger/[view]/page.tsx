@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import { DeferredScreen } from '@/areas/ledger/DeferredScreen';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
+import { ProveScreen } from '@/areas/ledger/ProveScreen';
 import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
@@ -9,6 +10,7 @@ import { WriteJournal } from '@/areas/ledger/WriteJournal';
 const VIEWS = {
   'trial-balance': TrialBalanceScreen,
   write: WriteJournal,
+  prove: ProveScreen,
   deferred: DeferredScreen,
   revaluation: RevaluationScreen,
   seals: SealScreen,

@@ -1,0 +1,180 @@
+import { stillDeferred } from '@/core/documents/deferralPlan';
+import { type IsoDate, laterOf, monthOf } from '@/core/kernel/date';
+import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
+import type { AccountRole } from '@/core/ledger/account';
+import type { JournalLine } from '@/core/ledger/entry';
+import { amountsAgree, type BookCheck, type BookDifference } from '@/core/returns/bookProof';
+import { spanName } from '@/core/returns/calendar';
+import { prove } from '@/core/returns/proof';
+import { sumWithheld } from '@/core/settlement/withholding';
+import { checkSeals } from '../../sales/queries/seals';
+import type { BookDb } from '../../schema';
+import { proofMaterial } from './proofMaterial';
+
+/** How far a proof has come, in steps of its own. */
+export type OnProved = (done: number, of: number) => void;
+
+const BATCH = 5000;
+
+/** What one pass through all lines of the journal tells. */
+interface Passed {
+  readonly balances: ReadonlyMap<string, Minor>;
+  /** By account and month, `4000|2026-01`. */
+  readonly months: ReadonlyMap<string, Minor>;
+  /** By account, what manual journals put there. */
+  readonly manual: ReadonlyMap<string, readonly BookDifference[]>;
+  readonly unbalanced: readonly BookDifference[];
+  /** Lines of deferred income, by day. */
+  readonly deferred: readonly Pick<JournalLine, 'date' | 'amount'>[];
+}
+
+/** Goes through the journal, a batch at a time. */
+async function passThrough(db: BookDb, deferredAccount: string, onDone: (lines: number) => void): Promise<Passed> {
+  const manualIds = new Set(
+    await db.journal.where('[kind+date]').between(['journal', ''], ['journal', '~']).primaryKeys(),
+  );
+  const [balances, months, entries] = [new Map<string, Minor>(), new Map<string, Minor>(), new Map<string, Minor>()];
+  const manual = new Map<string, BookDifference[]>();
+  const deferred: Pick<JournalLine, 'date' | 'amount'>[] = [];
+  const add = (sums: Map<string, Minor>, key: string, amount: Minor) =>
+    sums.set(key, plus(sums.get(key) ?? NOTHING, amount));
+  let after = '';
+  for (;;) {
+    const lines = await db.journalLines.where('id').above(after).limit(BATCH).toArray();
+    for (const { entryId, account, date, amount, text } of lines) {
+      add(balances, account, amount);
+      add(months, `${account}|${monthOf(date)}`, amount);
+      add(entries, entryId, amount);
+      if (account === deferredAccount) deferred.push({ date, amount });
+      if (manualIds.has(entryId))
+        manual.set(account, [...(manual.get(account) ?? []), { subject: text, cause: 'manual journal', amount }]);
+    }
+    onDone(lines.length);
+    const last = lines.at(-1);
+    if (last === undefined || lines.length < BATCH) break;
+    after = last.id;
+  }
+  const unbalanced = [...entries].flatMap(([subject, amount]) =>
+    amount === NOTHING ? [] : [{ subject, cause: 'debits and credits differ', amount }],
+  );
+  return { balances, months, manual, unbalanced, deferred };
+}
+
+async function keptBalances(db: BookDb, months: Passed['months']): Promise<BookCheck> {
+  const kept = await db.accountMonths.toArray();
+  const keys = new Set([...months.keys(), ...kept.map(({ account, month }) => `${account}|${month}`)]);
+  const keptOf = new Map(kept.map(({ account, month, amount }) => [`${account}|${month}`, amount]));
+  const differences = [...keys].flatMap((key): readonly BookDifference[] => {
+    const amount = minus(keptOf.get(key) ?? NOTHING, months.get(key) ?? NOTHING);
+    return amount === NOTHING ? [] : [{ subject: key.replace('|', ', '), cause: 'balance kept differs', amount }];
+  });
+  return { check: 'kept-balances', holds: differences.length === 0, compared: null, differences };
+}
+
+async function periods(db: BookDb, onDone: () => void): Promise<BookCheck> {
+  const differences: BookDifference[] = [];
+  const registrations = new Map((await db.registrations.toArray()).map((one) => [one.id, one]));
+  for (const { registrationId, start, end } of await db.taxPeriods.toArray()) {
+    const registration = registrations.get(registrationId);
+    if (registration === undefined) continue;
+    const proof = prove(await proofMaterial(db, registration, start));
+    const name = `${registration.name}, ${spanName({ start, end })}`;
+    differences.push(
+      ...proof.differences.map(({ cause, amount, subject }) => ({
+        subject: `${name}: ${subject}`,
+        cause: cause.replaceAll('-', ' '),
+        amount,
+      })),
+    );
+    onDone();
+  }
+  return { check: 'periods', holds: differences.length === 0, compared: null, differences };
+}
+
+/** What is open on documents less money on account, in home currency; read a batch at a time. */
+async function owed(db: BookDb): Promise<Minor> {
+  let sum = NOTHING;
+  await db.documents
+    .where('[isOpen+kind+dueDate]')
+    .between([1, ''], [1, '~'])
+    .each(({ openHome }) => {
+      sum = plus(sum, openHome);
+    });
+  await db.receipts
+    .filter(({ isOpen }) => isOpen === 1)
+    .each(({ openHome }) => {
+      sum = minus(sum, openHome);
+    });
+  return sum;
+}
+
+/** Day of the newest entry of a document; before it, what was still to be invoiced or credited is not in the plans. */
+async function newestPosting(db: BookDb): Promise<IsoDate | null> {
+  const newest = await Promise.all(
+    (['invoice', 'credit-note', 'cancellation'] as const).map((kind) =>
+      db.journal.where('[kind+date]').between([kind, ''], [kind, '~']).last(),
+    ),
+  );
+  const days = newest.flatMap((entry) => (entry === undefined ? [] : [entry.date]));
+  return days.length === 0 ? null : days.reduce(laterOf);
+}
+
+/** Deferred income is what plans still have to earn, on the day of the newest document and at the end of all. */
+async function deferredIncome(
+  db: BookDb,
+  lines: Passed['deferred'],
+  explained: readonly BookDifference[],
+): Promise<BookCheck> {
+  const plans = await db.deferrals.toArray();
+  const end = lines.reduce<IsoDate | null>((last, { date }) => (last === null || date > last ? date : last), null);
+  const checks = [await newestPosting(db), end].flatMap((day) => {
+    if (day === null) return [];
+    const expected = minor(-total(plans.map((plan) => stillDeferred(plan, day))));
+    const found = total(lines.filter(({ date }) => date <= day).map(({ amount }) => amount));
+    return [amountsAgree('deferred-income', expected, found, explained)];
+  });
+  return checks.find(({ holds }) => !holds) ?? checks[0] ?? amountsAgree('deferred-income', NOTHING, NOTHING);
+}
+
+/**
+ * Proves the whole book: entries, kept balances, every period, receivables, withholding claims, deferred income, unrealised
+ * differences, seals and numbers. Nothing is written.
+ */
+export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonly BookCheck[]> {
+  const accounts = await db.accounts.toArray();
+  const codeOf = (role: AccountRole) => accounts.find((account) => account.role === role)?.code ?? '';
+  const [lines, documents, taxPeriods] = await Promise.all([
+    db.journalLines.count(),
+    db.documents.count(),
+    db.taxPeriods.count(),
+  ]);
+  const of = lines + documents + taxPeriods;
+  let done = 0;
+  const tell = (by: number) => {
+    done += by;
+    onProved(done, of);
+  };
+  const passed = await passThrough(db, codeOf('deferred-income'), tell);
+  const standing = (role: AccountRole) => passed.balances.get(codeOf(role)) ?? NOTHING;
+  const byHand = (role: AccountRole) => passed.manual.get(codeOf(role)) ?? [];
+  let sealed = 0;
+  const chains = await checkSeals(db, (now) => {
+    tell(now - sealed);
+    sealed = now;
+  });
+  const { withheld, claimed } = sumWithheld(await db.withheld.toArray());
+  const broken = chains.flatMap(({ seriesId, broken: first, cut }): readonly BookDifference[] => [
+    ...(first === null ? [] : [{ subject: first.number, cause: 'does not fit its seal or its place', amount: null }]),
+    ...(cut ? [{ subject: seriesId, cause: 'documents at the end are missing', amount: null }] : []),
+  ]);
+  return [
+    { check: 'entries', holds: passed.unbalanced.length === 0, compared: null, differences: passed.unbalanced },
+    await keptBalances(db, passed.months),
+    await periods(db, () => tell(1)),
+    amountsAgree('receivables', await owed(db), standing('receivables'), byHand('receivables')),
+    amountsAgree('withholding', minus(withheld, claimed), standing('withholding-claims'), byHand('withholding-claims')),
+    await deferredIncome(db, passed.deferred, byHand('deferred-income')),
+    amountsAgree('unrealised', NOTHING, standing('exchange-unrealised'), byHand('exchange-unrealised')),
+    { check: 'seals', holds: broken.length === 0, compared: null, differences: broken },
+  ];
+}
