@@ -149,6 +149,24 @@ test('a document of many pages repeats its heads, counts its pages and keeps its
   for (const figure of await figuresIn(page, await heading.innerText())) expect(text).toContain(figure);
 });
 
+test('the whole book is proven by the keyboard, and the one difference it was made with is named with its cause', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('prove the');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Prove the book' })).toBeVisible();
+  await page.getByRole('button', { name: 'Prove the book' }).press('Enter');
+  await expect(page.getByRole('main').getByRole('status')).toHaveText('Something does not fit.');
+  const checks = page.getByRole('list', { name: 'Checks of the book' });
+  const failed = checks.getByRole('listitem').filter({ has: page.getByRole('img', { name: 'does not hold' }) });
+  await expect(failed).toHaveCount(1);
+  await expect(failed).toContainText('Sep–Oct 2026: Tax on own use, to be checked');
+  await expect(failed).toContainText('18.40');
+  await expectAccessible(page, 'Prove the book');
+});
+
 test('the keys of the screen are listed on ?', async ({ page }) => {
   await openSample(page);
   await page.keyboard.press('?');

@@ -22,7 +22,8 @@ export class PayTaxCommand implements Command {
   async run(_: unknown, { db, today }: Running) {
     const registration = present(await db.registrations.get('ie-vat'), 'registration');
     const { returns } = await owedReturns(db, registration, await db.accounts.toArray());
-    const one = returns[this.pick % Math.max(1, returns.length)];
+    const owed = returns.filter((one) => leftOf(one) !== 0n);
+    const one = owed[this.pick % Math.max(1, owed.length)];
     if (one === undefined) return;
     const left = leftOf(one);
     const amount = minor(((left < 0n ? negated(left) : left) * BigInt(this.percent)) / 100n);

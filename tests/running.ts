@@ -16,3 +16,13 @@ export type Command = fc.AsyncCommand<{ issued: number }, Running>;
 export function picked<T>(all: readonly T[], pick: number): T | undefined {
   return all[pick % Math.max(1, all.length)];
 }
+
+/** Actions that follow on each other, as one. */
+export class InTurn implements Command {
+  constructor(private readonly actions: readonly Command[]) {}
+  check = () => true;
+  async run(model: { issued: number }, real: Running) {
+    for (const action of this.actions) await action.run(model, real);
+  }
+  toString = () => this.actions.map(String).join(' then ');
+}

@@ -25,20 +25,21 @@ export function AuthorityNote({ span }: { readonly span: Span }) {
   const owed = useBook((db) => owedReturns(db, registration, accounts), [registration.id], [registration, accounts]);
   const versions = useBook((db) => versionsOf(db, registration.id, span.start), [registration.id, span.start]) ?? [];
   if (owed === undefined) return null;
-  const shown = owed.returns.find(({ period }) => period.start === span.start);
-  const waiting = owed.returns.filter((one) => leftOf(one) !== NOTHING);
-  const left = minus(total(owed.returns.map(leftOf)), owed.setOff);
+  const all = [...owed.returns, ...owed.openedAgain];
+  const shown = all.find(({ period }) => period.start === span.start);
+  const waiting = all.filter((one) => leftOf(one) !== NOTHING);
+  const left = minus(total(all.map(leftOf)), owed.setOff);
   const undo = async (id: string) => {
     const result = await act(undoAuthorityPayment, { id, date: today() });
     toast(result.ok ? 'The payment is undone' : wordRefusals(result.refusals));
   };
-  if (owed.returns.length === 0 && versions.length === 0) return null;
+  if (all.length === 0 && versions.length === 0) return null;
   return (
     <Note title={`Owed to ${registration.authority}`}>
       {waiting.map((one) => (
         <NoteRow
           key={one.periodId}
-          label={`${spanName(one.period)}, filed ${writeDate(dayOf(one.period.filed?.at ?? ''))}`}
+          label={`${spanName(one.period)}, ${one.period.filed === null ? 'reopened' : `filed ${writeDate(dayOf(one.period.filed.at))}`}`}
           figure={showMoney(leftOf(one), currency)}
         />
       ))}
@@ -63,7 +64,7 @@ export function AuthorityNote({ span }: { readonly span: Span }) {
               </li>
             ))}
           </ul>
-          {leftOf(shown) !== NOTHING && (
+          {shown.period.filed !== null && leftOf(shown) !== NOTHING && (
             <Button className="mt-2" onClick={() => setPaying(true)}>
               {leftOf(shown) < 0n ? 'Record a refund…' : 'Record a payment…'}
             </Button>

@@ -1,11 +1,11 @@
-import { type Minor, negated, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, negated, total } from '@/core/kernel/money';
 import { type Account, accountFor } from '@/core/ledger/account';
 import type { TaxPeriod } from '@/core/returns/return';
 import type { OwedReturn, TaxPayment } from '@/core/returns/taxPayment';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../../schema';
 
-/** A filed return with its period and what was paid of it. */
+/** A return with its period and what was paid of it. */
 export interface OwedPeriod extends OwedReturn {
   readonly period: TaxPeriod;
   readonly payments: readonly TaxPayment[];
@@ -15,6 +15,8 @@ export interface OwedPeriod extends OwedReturn {
 export interface Owed {
   /** Filed returns, oldest first. */
   readonly returns: readonly OwedPeriod[];
+  /** Returns that were paid and then opened again: nothing is payable of them until they are filed again. */
+  readonly openedAgain: readonly OwedPeriod[];
   /** Withheld tax that was set against them. */
   readonly setOff: Minor;
 }
@@ -30,6 +32,7 @@ export function owedReturns(db: BookDb, registration: Registration, chart: reado
     const filed = periods.flatMap((period) =>
       period.filed === null ? [] : [{ period, entryId: period.filed.entryId }],
     );
+    const paidOf = (id: string) => payments.filter(({ periodId }) => periodId === id);
     return db.journalLines
       .where('entryId')
       .anyOf(filed.map(({ entryId }) => entryId))
@@ -41,8 +44,11 @@ export function owedReturns(db: BookDb, registration: Registration, chart: reado
             period,
             periodId: period.id,
             payable: negated(total(own.filter((line) => line.entryId === entryId).map(({ amount }) => amount))),
-            payments: payments.filter(({ periodId }) => periodId === period.id),
+            payments: paidOf(period.id),
           })),
+          openedAgain: periods
+            .filter(({ id, filed }) => filed === null && paidOf(id).length > 0)
+            .map((period) => ({ period, periodId: period.id, payable: NOTHING, payments: paidOf(period.id) })),
           setOff: total(claims.filter(({ by }) => by === 'set-off').map(({ amount }) => amount)),
         };
       });
