@@ -216,7 +216,9 @@ describe('life after issue', () => {
 
   test('correcting credits the invoice and puts what it said into a draft of its family', async () => {
     const db = await newBook();
-    const invoice = await issued(db, { subject: 'Pier gauge', note: 'Call first' });
+    const due = '30% 0d + 70% 45d, 2% 10d';
+    const invoice = await issued(db, { subject: 'Pier gauge', note: 'Call first', remarks: 'asked twice', due });
+    await act(db, attachFile, attachmentOf({ id: 'f', ownerId: invoice.id, name: 'order.pdf' }), DAY);
     const { note, draftId } = await act(
       db,
       correctInvoice,
@@ -228,9 +230,13 @@ describe('life after issue', () => {
     expect(draft).toMatchObject({
       subject: 'Pier gauge',
       note: 'Call first',
+      remarks: 'asked twice',
+      due,
       taxPoint: DAY,
       familyId: invoice.familyId,
     });
+    const files = await db.attachments.where('ownerId').equals(draftId).toArray();
+    expect(files.map(({ id, name }) => [id === 'f', name])).toEqual([[false, 'order.pdf']]);
     expect(draft.lines.map((line) => [line.description, line.price])).toEqual([['Calibration', '100.00']]);
     await act(db, issueInvoice, { draftId }, '2026-01-20');
     expect((await proofOf(db)).holds).toBe(true);

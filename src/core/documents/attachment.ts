@@ -22,6 +22,11 @@ export const RECEIVED = 'received';
 /** The largest file that a book takes in: 10 MiB. */
 export const LARGEST_ATTACHMENT = 10 * 2 ** 20;
 
+/** The same files for another owner, as the draft that takes the place of a document. */
+export function filesFor(ownerId: string, files: readonly Attachment[], newId: () => string): Attachment[] {
+  return files.map((file) => ({ ...file, id: newId(), ownerId }));
+}
+
 /** The files that go out with their document. */
 export function goingOut(attachments: readonly Attachment[]): readonly Attachment[] {
   return attachments.filter(({ goesOut }) => goesOut);

@@ -1,4 +1,4 @@
-import { isTerms } from '@/core/parties/terms';
+import { isTerms, termsSaying } from '@/core/parties/terms';
 import type { ContentAdjustment, ContentLine } from './content';
 import { blankDraft, type Draft, type DraftAdjustment, type DraftLine, type DraftOrigin, TYPED_CLASS } from './draft';
 import type { IssuedDocument } from './issued';
@@ -54,8 +54,13 @@ interface Becoming {
   readonly kind: Draft['kind'];
   readonly origin: DraftOrigin;
   readonly issueDate: string;
-  /** Terms of the customer, or how long a quote holds. */
+  /** Usual terms of the customer, or how long a quote holds. */
   readonly due: string;
+}
+
+/** Whether a draft stands in place of its document and keeps its terms, remarks and files, or is one of its own. */
+function replacesIt({ how }: Pick<DraftOrigin, 'how'>): boolean {
+  return how === 'version' || how === 'correction';
 }
 
 /**
@@ -65,7 +70,10 @@ interface Becoming {
  */
 export function draftFrom(document: IssuedDocument, becoming: Becoming): Draft {
   const { content, tags, styleId } = document;
-  const { id, kind, origin, issueDate, due } = becoming;
+  const { id, kind, origin, issueDate } = becoming;
+  const { dueDate, instalments = [], settlement = null } = content;
+  const kept = replacesIt(origin);
+  const due = kept ? termsSaying({ dueDate, instalments, settlement }, content.issueDate, becoming.due) : becoming.due;
   return {
     ...blankDraft(id, kind, content.registrationId, issueDate),
     origin,
@@ -84,6 +92,7 @@ export function draftFrom(document: IssuedDocument, becoming: Becoming): Draft {
     note: content.note,
     conditions: content.conditions ?? '',
     styleId,
+    remarks: kept ? document.remarks : '',
     lines: content.lines.map(draftLineOf),
     adjustments: (content.adjustments ?? []).map(draftAdjustmentOf),
   };

@@ -3,7 +3,7 @@ import { validated } from '@/core/kernel/validate';
 import { addressLines } from './address';
 import { blankCustomer, type Customer, customerSchema } from './customer';
 import { isIban, writeIban } from './iban';
-import { isTerms, offsetFrom, readTypedDate } from './terms';
+import { isTerms, offsetFrom, readTerms, readTypedDate, termsSaying } from './terms';
 
 const on = isoDate('2026-01-31');
 const today = isoDate('2026-11-23');
@@ -30,6 +30,22 @@ describe('terms', () => {
   test.each(['', '14', 'd14', 'eom10d', '-3d', '1y', '9999d'])('%p is none', (terms) =>
     expect(isTerms(terms)).toBe(false),
   );
+
+  test.each([
+    // What the customer usually has, wherever it says the same.
+    ['28d', 'eom+28d', 'eom+28d'],
+    ['28d', '30d', '28d'],
+    // 15 February is 15 days on.
+    ['2026-02-15', '30d', '15d'],
+    ['30% 0d + 70% eom+10d, 2% 7d', '30d', '30% 0d + 70% 10d, 2% 7d'],
+    ['30d, 2% 10d', '30d', '30d, 2% 10d'],
+    // Beyond three digits of days no terms say it.
+    ['2031-01-31', '30d', '30d'],
+  ])('a document that said %s of a customer with %p is said again by %s', (typed, usual, again) => {
+    const said = readTerms(on, typed);
+    if (said === null) throw new Error(typed);
+    expect(termsSaying(said, on, usual)).toBe(again);
+  });
 });
 
 describe('a bare day', () => {

@@ -56,6 +56,25 @@ export function readTerms(from: IsoDate, text: string): ReadTerms | null {
   return { dueDate: last.due, instalments, settlement };
 }
 
+/**
+ * Terms that say, from the issue date, what a document says: the usual ones where they give the same days, else days counted.
+ * @param usual terms of the customer.
+ */
+export function termsSaying(said: ReadTerms, issueDate: IsoDate, usual: string): string {
+  const given = isTerms(usual) ? readTerms(issueDate, usual) : null;
+  if (given !== null && inDays(given, issueDate) === inDays(said, issueDate)) return usual;
+  const counted = inDays(said, issueDate);
+  return isTerms(counted) ? counted : usual;
+}
+
+/** The days of terms as offsets: `30% 0d + 70% 30d, 2% 10d`. */
+function inDays({ dueDate, instalments, settlement }: ReadTerms, from: IsoDate): string {
+  const offset = (due: IsoDate) => `${daysBetween(from, due)}d`;
+  const parts = instalments.map(({ percent, due }) => `${percent}% ${offset(due)}`);
+  const body = parts.length === 0 ? offset(dueDate) : parts.join(' + ');
+  return settlement === null ? body : `${body}, ${settlement.percent}% ${offset(settlement.until)}`;
+}
+
 /** True for terms that count from the issue date: `14d`, `30% 0d + 70% 30d`, `30d, 2% 10d`. */
 export function isTerms(text: unknown): text is string {
   return typeof text === 'string' && !isIsoDate(text.trim()) && readTerms(isoDate('2000-01-01'), text) !== null;

@@ -1,4 +1,6 @@
 import type { Decision, Moment } from '@/core/book/changes';
+import { joinChanges } from '@/core/book/joinChanges';
+import { type Attachment, filesFor } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';
 import { holdTaxes } from '@/core/documents/draftTaxes';
 import type { Setting } from '@/core/documents/setting';
@@ -51,6 +53,23 @@ export function saveDraft(
       audit: isNew ? { subject: `Draft for ${customer?.name ?? 'nobody yet'}`, about: [draft.id] } : null,
     },
   });
+}
+
+/**
+ * Keeps a new draft that is made of a document.
+ * @param files of the document, where the draft takes its place; the draft has copies of them.
+ */
+export function beginDraft(
+  draft: Draft,
+  files: readonly Attachment[],
+  customer: Customer | undefined,
+  setting: Setting,
+  moment: Moment,
+): Decision<Draft> {
+  const kept = saveDraft(draft, NOTHING_STORED, customer, setting, moment);
+  if (!kept.ok) return kept;
+  const copies = { add: { attachments: filesFor(draft.id, files, moment.newId) }, audit: null };
+  return accept({ value: kept.value.value, changes: joinChanges(kept.value, { changes: copies }) });
 }
 
 /** Deletes a draft, and with it the files that were kept with it. */

@@ -56,7 +56,7 @@ export const creditInvoice: Action<
   },
 };
 
-/** Credits what is left of a wrong invoice and puts what it said into a new draft. */
+/** Credits what is left of a wrong invoice and puts what it said, with its files, into a new draft. */
 export const correctInvoice: Action<
   { documentId: string; date: string; reason: string },
   { readonly note: string; readonly draftId: string }
@@ -68,7 +68,8 @@ export const correctInvoice: Action<
     if (!material.ok) return material;
     const { invoice } = material.value;
     const customer = present(await db.customers.get(invoice.customerId), 'the customer');
+    const files = await db.attachments.where('ownerId').equals(invoice.id).toArray();
     const setting = await loadSetting(db, correctionOf(invoice, '', date, customer.terms), customer);
-    return correct({ ...material.value, customer, setting }, { date, reason }, moment);
+    return correct({ ...material.value, customer, setting, files }, { date, reason }, moment);
   },
 };

@@ -1,5 +1,5 @@
 import type { Decision } from '@/core/book/changes';
-import { NOTHING_STORED, saveDraft } from '@/core/decisions/sales/draft';
+import { beginDraft, NOTHING_STORED, saveDraft } from '@/core/decisions/sales/draft';
 import { answerQuote, sendQuote, versionFault } from '@/core/decisions/sales/quote';
 import type { Draft } from '@/core/documents/draft';
 import { draftFrom } from '@/core/documents/draftFrom';
@@ -82,7 +82,8 @@ export const remake: Action<{ documentId: string; as: Remake; issueDate: string 
       due: quote ? '1m' : (customer?.terms ?? '30d'),
     });
     const setting = await loadSetting(db, draft, customer ?? null);
-    return kept(saveDraft(draft, NOTHING_STORED, customer, setting, moment));
+    const files = as === 'version' ? await db.attachments.where('ownerId').equals(documentId).toArray() : [];
+    return kept(beginDraft(draft, files, customer, setting, moment));
   },
 };
 
