@@ -148,7 +148,20 @@ test('fifty rows are pasted from a spreadsheet, and moved, copied and discounted
   await description(page, 2).focus();
   await page.keyboard.press('Alt+Insert');
   await expect(description(page, 3)).toHaveValue('Sensor 2');
+  await description(page, 3).focus();
   await page.keyboard.press('Alt+Delete');
+  await expect(description(page, 3)).toHaveValue('Sensor 3');
+  await page.keyboard.press('Control+z');
+  await expect(description(page, 3)).toHaveValue('Sensor 2');
+  await expect(description(page, 3)).toBeFocused();
+  await page.keyboard.press('Alt+Delete');
+  // What was typed since is not touched.
+  await page.getByLabel('Order number').fill('A-7');
+  await page.getByRole('button', { name: 'Bring back Sensor 2' }).click();
+  await expect(description(page, 3)).toHaveValue('Sensor 2');
+  await expect(page.getByLabel('Order number')).toHaveValue('A-7');
+  await page.keyboard.press('Alt+Delete');
+  await expect(description(page, 3)).toHaveValue('Sensor 3');
   await page.getByRole('button', { name: 'Add a discount' }).click();
   await page.getByLabel('Percent or amount of the discount, 1').fill('10%');
   await page.getByRole('button', { name: 'Add a charge' }).click();

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import { blankAdjustment, type Draft, type DraftAdjustment } from '@/core/documents/draft';
 import type { Preview } from '@/core/documents/preview';
 import { total } from '@/core/kernel/money';
@@ -15,12 +16,14 @@ interface AdjustmentRowsProps {
   readonly shown: Preview;
   readonly problems: readonly Refusal[];
   readonly taxes: readonly (readonly [string, string])[];
+  /** Stands behind what adds to them. */
+  readonly children: ReactNode;
 }
 
 const SPREAD = ':spread';
 
 /** Discounts and charges on the whole document, below its lines. */
-export function AdjustmentRows({ store, draft, shown, problems, taxes }: AdjustmentRowsProps) {
+export function AdjustmentRows({ store, draft, shown, problems, taxes, children }: AdjustmentRowsProps) {
   const { accounts } = useOpenBook();
   const wrong = new Set(problems.map((problem) => problem.path));
   const add = (kind: DraftAdjustment['kind']) => {
@@ -104,6 +107,7 @@ export function AdjustmentRows({ store, draft, shown, problems, taxes }: Adjustm
         <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => add('charge')}>
           Add a charge
         </button>
+        {children}
       </p>
     </section>
   );

@@ -36,6 +36,7 @@ import { routes } from '../../shell/routes';
 import { useKey } from '../../shell/useKey';
 import { AdjustmentRows } from './AdjustmentRows';
 import { AskDialog } from './AskDialog';
+import { BringBack } from './BringBack';
 import { DraftMargin } from './DraftMargin';
 import { DraftTotals } from './DraftTotals';
 import { createDraftStore } from './draftStore';
@@ -48,6 +49,7 @@ import { OriginLine } from './OriginLine';
 import { SwitchModeDialog } from './SwitchModeDialog';
 import { dropSideCopy } from './sideCopy';
 import { useAutosave } from './useAutosave';
+import { useBringBack } from './useBringBack';
 import { useDecidedTaxes } from './useDecidedTaxes';
 import { useIssuing } from './useIssuing';
 import { useSetting } from './useSetting';
@@ -211,6 +213,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     else setSwitching(to);
   };
   useKey('main', () => void issuing.issue());
+  const bringBack = useBringBack(store);
 
   const drop = async () => {
     if (draft.revision > 0) {
@@ -284,7 +287,9 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
             onNewItem={newItem}
             onHurry={onHurry}
           />
-          <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes} />
+          <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes}>
+            <BringBack store={store} onBringBack={bringBack} />
+          </AdjustmentRows>
           <DraftTotals store={store} draft={draft} shown={shown} />
           <label className="mt-4 block text-soft text-sm">
             Note to the customer

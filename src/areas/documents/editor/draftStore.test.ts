@@ -46,6 +46,34 @@ describe('the editing state of a draft', () => {
     store.removeLine('b');
     expect(ids(store)).toEqual(['a', 'c']);
   });
+  test('brings back what was removed, last first, where it stood, and leaves what was typed since', () => {
+    const store = storeWith();
+    const charge = { ...blankAdjustment('f', 'charge', '4300'), amount: '12' };
+    store.addAdjustment(charge);
+    const [, line] = store.getState().draft.lines;
+    store.removeLine('b');
+    store.removeAdjustment('f');
+    expect([ids(store), store.getState().draft.adjustments, store.getState().justRemoved]).toEqual([
+      ['a', 'c'],
+      [],
+      true,
+    ]);
+    store.changeLine('c', { price: '9' });
+    expect(store.getState().justRemoved).toBe(false);
+    store.bringBack();
+    store.bringBack();
+    const { draft, removed } = store.getState();
+    expect([ids(store), draft.lines[1], draft.lines[2]?.price]).toEqual([['a', 'b', 'c'], line, '9']);
+    expect([draft.adjustments, removed, store.bringBack()]).toEqual([[charge], [], null]);
+  });
+  test('a blank line is not worth bringing back, and a line comes before the blank one whatever is gone', () => {
+    const store = storeWith();
+    store.removeLine(store.getState().draft.lines[3]?.id ?? '');
+    expect(store.getState().removed).toEqual([]);
+    for (const id of ['c', 'a', 'b']) store.removeLine(id);
+    for (let i = 0; i < 3; i++) store.bringBack();
+    expect([ids(store), isBlank(store.getState().draft.lines[3] as never)]).toEqual([['a', 'b', 'c'], true]);
+  });
   test('touches only the line that changed, so that the others need not be drawn again', () => {
     const store = storeWith();
     const before = store.getState().draft.lines;

@@ -19,8 +19,18 @@ export interface Focus {
   readonly field: string;
 }
 
+/** A line, a discount or a charge that was taken out, and where it stood. */
+export type Removed = { readonly at: number } & (
+  | { readonly line: DraftLine }
+  | { readonly adjustment: DraftAdjustment }
+);
+
 export interface DraftState {
   readonly draft: Draft;
+  /** What can be brought back, the last of it first to come. */
+  readonly removed: readonly Removed[];
+  /** Nothing was typed since the last removal. */
+  readonly justRemoved: boolean;
   /** Changed since the last save. */
   readonly dirty: boolean;
   /** Why the last save or issue did not go through. */
@@ -52,6 +62,8 @@ export interface DraftStore extends StoreApi<DraftState> {
   /** Types the tax of a family instead of computing it; an empty amount takes that back. */
   override(tax: string, family: string, patch: Partial<Pick<DraftOverride, 'amount' | 'reason'>>): void;
   removeLine(id: string): void;
+  /** Puts what was removed last where it stood, and changes nothing else. Null where nothing was. */
+  bringBack(): Removed | null;
   setFocus(focus: Focus): void;
   /** A save went through: what was typed meanwhile stays dirty. */
   kept(sent: Draft, saved: Draft): void;
@@ -78,14 +90,24 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
   };
   const store = createStore<DraftState>()(() => ({
     draft: withBlank(initial),
+    removed: [],
+    justRemoved: false,
     dirty: unkept,
     problems: [],
     focus: null,
   }));
   const update = (change: (draft: Draft) => Draft) =>
-    store.setState(({ draft }) => ({ draft: withBlank(change(draft)), dirty: true, problems: [] }));
+    store.setState(({ draft }) => ({
+      draft: withBlank(change(draft)),
+      justRemoved: false,
+      dirty: true,
+      problems: [],
+    }));
   const withLines = (change: (lines: readonly DraftLine[]) => readonly DraftLine[]) =>
     update((draft) => ({ ...draft, lines: change(draft.lines) }));
+
+  const remember = (one: Removed) =>
+    store.setState(({ removed }) => ({ removed: [...removed, one], justRemoved: true }));
 
   const underway = new Set<Promise<unknown>>();
 
@@ -150,8 +172,13 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
         adjustments: draft.adjustments.map((a) => (a.id === id ? { ...a, ...patch } : a)),
       })),
     addAdjustment: (adjustment) => update((draft) => ({ ...draft, adjustments: [...draft.adjustments, adjustment] })),
-    removeAdjustment: (id) =>
-      update((draft) => ({ ...draft, adjustments: draft.adjustments.filter((a) => a.id !== id) })),
+    removeAdjustment: (id) => {
+      const { adjustments } = store.getState().draft;
+      const at = adjustments.findIndex((a) => a.id === id);
+      const adjustment = adjustments[at];
+      update((draft) => ({ ...draft, adjustments: draft.adjustments.filter((a) => a.id !== id) }));
+      if (adjustment !== undefined) remember({ at, adjustment });
+    },
     override: (tax, family, patch) =>
       update((draft) => {
         const is = (o: DraftOverride) => o.tax === tax && o.family === family;
@@ -160,7 +187,25 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
         const others = draft.overrides.filter((o) => !is(o));
         return { ...draft, overrides: now.amount.trim() === '' ? others : [...others, now] };
       }),
-    removeLine: (id) => withLines((lines) => lines.filter((line) => line.id !== id)),
+    removeLine: (id) => {
+      const { lines } = store.getState().draft;
+      const at = lines.findIndex((line) => line.id === id);
+      const line = lines[at];
+      withLines((all) => all.filter((one) => one.id !== id));
+      if (line !== undefined && !isBlank(line)) remember({ at, line });
+    },
+    bringBack: () => {
+      const { removed } = store.getState();
+      const last = removed.at(-1);
+      if (last === undefined) return null;
+      update((draft) =>
+        'line' in last
+          ? { ...draft, lines: draft.lines.toSpliced(Math.min(last.at, draft.lines.length - 1), 0, last.line) }
+          : { ...draft, adjustments: draft.adjustments.toSpliced(last.at, 0, last.adjustment) },
+      );
+      store.setState({ removed: removed.slice(0, -1), justRemoved: removed.length > 1 });
+      return last;
+    },
     setFocus: (focus) => store.setState({ focus }),
     kept: (sent, saved) =>
       store.setState(({ draft }) => ({
