@@ -281,6 +281,7 @@ test('a cancelled document says so across its PDF', async ({ page }) => {
   await openSample(page);
   await writeInvoice(page);
   await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
   await more(page, 'Cancel it…');
   await page.getByLabel('Reason').fill('Typed twice');
   await page.getByRole('button', { name: 'Cancel INV-2026-0025' }).click();

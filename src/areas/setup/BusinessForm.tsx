@@ -50,7 +50,7 @@ export function BusinessForm() {
       </div>
       <div className="grid grid-cols-3 gap-x-4">
         <ChoiceField
-          label="Account without IBAN"
+          label="Local account"
           options={[['', 'none'] as const, ...LOCAL_CHOICES]}
           {...field('local.kind')}
         />
