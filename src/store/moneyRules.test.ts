@@ -1,13 +1,12 @@
 import { act, documentOf, EUR, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import { expectSoundBook } from 'tests/soundBook';
 import type { SettlingInput } from '@/core/decisions/payments/settleAll';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { currency } from '@/core/kernel/currency';
 import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor } from '@/core/kernel/money';
-import { prove } from '@/core/returns/proof';
 import { openItemsOn } from '@/core/settlement/account';
-import { archiveBook, openArchive } from './archive';
 import { accountRows, agedList } from './customers/queries/account';
 import { present } from './load';
 import { allocateCredit, undoAllocation } from './payments/actions/allocate';
@@ -18,12 +17,11 @@ import { claimWithheld, enterCertificate, withdrawCertificate } from './payments
 import { undoWriteOff, writeOffDebt } from './payments/actions/writeOff';
 import { perform } from './perform';
 import { creditInvoice } from './sales/actions/creditInvoice';
-import { BookDb } from './schema';
+import type { BookDb } from './schema';
 import { changeCustomer } from './setup/actions/setup';
 import { keepExchangeRate, keepRegistration, keepWithholdingType } from './setup/actions/taxSetup';
 import { fileReturn } from './tax/actions/fileReturn';
 import { periodReturn } from './tax/queries/periods';
-import { proofMaterial } from './tax/queries/proofMaterial';
 
 /* Rules of money by figures that were worked by hand. */
 
@@ -34,15 +32,8 @@ beforeEach(async () => {
   db = await newBook();
 });
 afterEach(async () => {
-  // Whatever was done, the book opens from its own file, and its periods prove.
-  const other = new BookDb(`money-rules-${Math.random()}`);
-  expect(await openArchive(other, await archiveBook(db, '2026-12-31T12:00:00.000Z'))).toMatchObject({ ok: true });
-  for (const { registrationId, start } of await db.taxPeriods.toArray()) {
-    const registration = present(await db.registrations.get(registrationId), 'registration');
-    expect(prove(await proofMaterial(db, registration, start))).toMatchObject({ holds: true });
-  }
+  await expectSoundBook(db);
   await db.delete();
-  await other.delete();
 });
 
 const invoice = (price: string, over: object = {}, day = '2026-01-12'): Promise<IssuedDocument> =>

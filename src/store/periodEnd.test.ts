@@ -1,4 +1,5 @@
 import { act, documentOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import { expectSoundBook } from 'tests/soundBook';
 import type { PayTaxInput } from '@/core/decisions/tax/payTax';
 import type { Deferral } from '@/core/documents/deferral';
 import { currency } from '@/core/kernel/currency';
@@ -6,19 +7,15 @@ import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import type { AccountRole } from '@/core/ledger/account';
-import { prove } from '@/core/returns/proof';
-import { archiveBook, openArchive } from './archive';
 import { revalueOpenItems } from './ledger/actions/revalue';
-import { present } from './load';
 import { type Action, perform } from './perform';
 import { cancelDocument } from './sales/actions/afterIssue';
 import { creditInvoice } from './sales/actions/creditInvoice';
-import { BookDb } from './schema';
+import type { BookDb } from './schema';
 import { keepExchangeRate } from './setup/actions/taxSetup';
 import { fileReturn } from './tax/actions/fileReturn';
 import { payAuthority, undoAuthorityPayment } from './tax/actions/payTax';
 import { reopenReturn } from './tax/actions/reopenReturn';
-import { proofMaterial } from './tax/queries/proofMaterial';
 
 /* Period end by figures that were worked by hand: returns opened again and paid, open items revalued, revenue deferred. */
 
@@ -27,14 +24,7 @@ beforeEach(async () => {
   db = await newBook();
 });
 afterEach(async () => {
-  // Whatever was done, the book opens from its own file, and its periods prove.
-  const other = new BookDb(`period-end-${Math.random()}`);
-  expect(await openArchive(other, await archiveBook(db, '2026-12-31T12:00:00.000Z'))).toMatchObject({ ok: true });
-  for (const { registrationId, start } of await db.taxPeriods.toArray()) {
-    const registration = present(await db.registrations.get(registrationId), 'registration');
-    expect(prove(await proofMaterial(db, registration, start))).toMatchObject({ holds: true });
-  }
-  await other.delete();
+  await expectSoundBook(db);
   await db.delete();
 });
 
