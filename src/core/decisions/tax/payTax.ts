@@ -1,6 +1,6 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import type { Currency } from '@/core/kernel/currency';
-import { isIsoDate } from '@/core/kernel/date';
+import { isIsoDate, laterOf } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { type Account, accountFor } from '@/core/ledger/account';
@@ -45,7 +45,7 @@ export interface PayTaxMaterial {
 }
 
 function refusalsOf(input: PayTaxInput, { period, owed, all, setOff, chart, homeCurrency }: PayTaxMaterial): Refusal[] {
-  const { date, amount, penalty = NOTHING, interest = NOTHING, account, chargesAccount } = input;
+  const { date, amount, money = amount, penalty = NOTHING, interest = NOTHING, account, chargesAccount } = input;
   const refusals: Refusal[] = [];
   if (!isIsoDate(date)) refusals.push({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
   for (const [path, code] of [
@@ -55,6 +55,7 @@ function refusalsOf(input: PayTaxInput, { period, owed, all, setOff, chart, home
     if (code !== undefined && !chart.some((one) => one.code === code))
       refusals.push({ code: 'unknown', path, wanted: 'choose-account', found: code });
   if (amount <= 0n) refusals.push({ code: 'invalid', path: 'amount', wanted: 'amount-above-zero' });
+  else if (money <= 0n) refusals.push({ code: 'invalid', path: 'money', wanted: 'amount-above-zero' });
   if (penalty < 0n || interest < 0n)
     refusals.push({ code: 'invalid', path: penalty < 0n ? 'penalty' : 'interest', wanted: 'give-amount' });
   const now = payableNow(owed, all, setOff);
@@ -117,7 +118,7 @@ export function payTax(material: PayTaxMaterial, input: PayTaxInput, moment: Mom
   });
 }
 
-/** Takes a payment back, as it was entered wrongly: its entry is mirrored on the day it was undone. */
+/** Takes a payment back, as it was entered wrongly: its entry is mirrored on the day it was undone, never before its own. */
 export function undoTaxPayment(
   payment: TaxPayment,
   lines: readonly JournalLine[],
@@ -126,17 +127,18 @@ export function undoTaxPayment(
 ): Decision<null> {
   if (payment.undone !== null) return refuse({ code: 'not-found', path: 'id' });
   if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
+  const on = laterOf(date, payment.date);
   const text = 'Payment to the authority undone';
   const entryId = moment.newId();
   const posted = entryOf(
-    { id: entryId, date, kind: 'tax-payment', text, sourceId: payment.periodId, at: moment.now },
+    { id: entryId, date: on, kind: 'tax-payment', text, sourceId: payment.periodId, at: moment.now },
     reversalSides(lines, text),
   );
   return accept({
     value: null,
     changes: {
       add: { journal: [posted.entry], journalLines: posted.lines },
-      put: { taxPayments: [{ ...payment, undone: { on: date, entryId } }] },
+      put: { taxPayments: [{ ...payment, undone: { on, entryId } }] },
       audit: { subject: text, about: [payment.periodId, payment.id], before: payment },
     },
   });
