@@ -13,14 +13,16 @@ interface DialogProps {
   readonly description: ReactNode;
   readonly children?: ReactNode;
   readonly wide?: boolean;
+  /** Something is typed in a form that lies around the slip; forms on it say so themselves. */
+  readonly unsaved?: boolean;
 }
 
 /** A slip of paper over the desk. Esc and a click outside step back, after a question where something is typed on it. */
-export function Dialog({ open, onClose, title, description, children, wide = false }: DialogProps) {
+export function Dialog({ open, onClose, title, description, children, wide = false, unsaved = false }: DialogProps) {
   const [forms] = useState(() => new Set<symbol>());
   const [asking, setAsking] = useState(false);
   const stepBack = () => {
-    if (forms.size > 0 && !asking) return setAsking(true);
+    if ((unsaved || forms.size > 0) && !asking) return setAsking(true);
     setAsking(false);
     onClose();
   };

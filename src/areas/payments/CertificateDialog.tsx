@@ -43,7 +43,7 @@ export function CertificateDialog({ withheld, onClose }: CertificateDialogProps)
   const roomsOf = (pair: string) =>
     rooms.filter(({ withheld: one }) => `${one.customerId}|${one.typeId}` === (pair || pairs[0]?.[0]));
   const chosenOf = (pair: string) => roomsOf(pair).filter(({ withheld: { id } }) => !left.has(id));
-  const { form, submit, field, general, busy } = useActionForm({
+  const { form, submit, field, general, busy, isDirty } = useActionForm({
     initial: { pair: pairs[0]?.[0] ?? '', number: '', date: 'today', amount: '' },
     run: async ({ pair, number, date, amount }) => {
       const chosen = chosenOf(pair);
@@ -73,6 +73,7 @@ export function CertificateDialog({ withheld, onClose }: CertificateDialogProps)
   const free = total(chosenOf(pair).map((room) => room.free));
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title="Certificate of withheld tax"

@@ -42,7 +42,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
     amount: typedMoney(amount, home, 'amount', freeOf(typeId)),
     rest: { ...rest, typeId: typeId || (types[0]?.[0] ?? ''), date: typedDay(date) },
   });
-  const { form, submit, field, general, busy } = useActionForm<ClaimForm, WithholdingClaim>({
+  const { form, submit, field, general, busy, isDirty } = useActionForm<ClaimForm, WithholdingClaim>({
     initial: { typeId: types[0]?.[0] ?? '', registrationId: registration.id, by: 'set-off', date: 'today', amount: '' },
     run: (value) => {
       const { amount, rest } = inputOf(value);
@@ -57,6 +57,7 @@ export function ClaimDialog({ withheld, onClose }: ClaimDialogProps) {
   const { amount, rest } = inputOf(value);
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title="Claim withheld tax"

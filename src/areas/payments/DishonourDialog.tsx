@@ -46,7 +46,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
     fee: typedMoney(value.fee, home, 'fee', NOTHING),
     rest: { receiptId: id, date: typedDay(value.date), reason: value.reason },
   });
-  const { form, submit, field, general, busy } = useActionForm({
+  const { form, submit, field, general, busy, isDirty } = useActionForm({
     initial: { date: 'today', reason: '', fee: '', charged: false, discounts: false },
     run: async (value): Promise<Result<string>> => {
       const { fee, rest } = inputOf(value);
@@ -73,6 +73,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
   const { fee, rest } = inputOf(form.watch());
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`${number} was returned unpaid`}

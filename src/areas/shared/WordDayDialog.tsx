@@ -30,13 +30,13 @@ export interface WordDayProps {
 /** Asks for a few words and a day, and does something with them. Refusals stand at their field. */
 export function WordDayDialog(props: WordDayProps) {
   const { title, description, words, day, action, grave = false, onDo, onClose, children } = props;
-  const { submit, field, errorAt, general, busy } = useActionForm({
+  const { submit, field, errorAt, general, busy, isDirty } = useActionForm({
     initial: { words: '', on: '' },
     run: (typed) => onDo(typed.words, typed.on.trim() === '' ? today() : typedDay(typed.on)),
     onDone: () => {},
   });
   return (
-    <Dialog open onClose={onClose} title={title} description={description}>
+    <Dialog unsaved={isDirty} open onClose={onClose} title={title} description={description}>
       <form onSubmit={submit}>
         <TextField
           label={words}

@@ -91,7 +91,7 @@ export function useActionForm<T extends FieldValues, Done>(of: ActionForm<T, Don
     return error?.message ?? error?.root?.message;
   };
   const field = (path: Path<T>): Registered => ({ ...form.register(path), error: errorAt(path) });
-  return { form, submit, field, errorAt, general, busy };
+  return { form, submit, field, errorAt, general, busy, isDirty };
 }
 
 /** A form over one record: checked by the record's own schema, kept by an action. */

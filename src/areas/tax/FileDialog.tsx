@@ -23,7 +23,7 @@ interface FileDialogProps {
 /** Files a return, after saying what that does. Differences need a word of explanation. */
 export function FileDialog({ span, tax, proof, onClose }: FileDialogProps) {
   const { registration, currency } = useOpenBook();
-  const { submit, field, general, busy } = useActionForm({
+  const { submit, field, general, busy, isDirty } = useActionForm({
     initial: { note: '' },
     run: ({ note }) => act(fileReturn, { registrationId: registration.id, start: span.start, note }),
     onDone: () => {
@@ -33,6 +33,7 @@ export function FileDialog({ span, tax, proof, onClose }: FileDialogProps) {
   });
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`File the ${spanName(span)} return`}

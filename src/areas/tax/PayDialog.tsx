@@ -69,7 +69,7 @@ export function PayDialog({ span, left, onClose }: PayDialogProps) {
   };
   const bank = accounts.find(({ role }) => role === 'bank')?.code ?? '';
   const charges = accounts.find(({ role }) => role === 'bank-charges')?.code ?? '';
-  const { form, submit, field, general, busy } = useActionForm<PayForm, unknown>({
+  const { form, submit, field, general, busy, isDirty } = useActionForm<PayForm, unknown>({
     initial: {
       ...{ amount: '', date: 'today', account: bank, reference: '', money: '', penalty: '', interest: '' },
       chargesAccount: charges,
@@ -88,6 +88,7 @@ export function PayDialog({ span, left, onClose }: PayDialogProps) {
     accounts.filter(({ type }) => types.includes(type)).map(({ code, name }) => [code, `${code} ${name}`] as const);
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={back ? `Refund of the ${spanName(span)} return` : `Pay the ${spanName(span)} return`}

@@ -13,7 +13,7 @@ import { act } from '../shell/book';
 /** Opens the newest filed return again, with a reason. */
 export function ReopenDialog({ span, onClose }: { readonly span: Span; readonly onClose: () => void }) {
   const { registration } = useOpenBook();
-  const { submit, field, general, busy } = useActionForm({
+  const { submit, field, general, busy, isDirty } = useActionForm({
     initial: { reason: '' },
     run: ({ reason }) => act(reopenReturn, { registrationId: registration.id, start: span.start, reason }),
     onDone: () => {
@@ -23,6 +23,7 @@ export function ReopenDialog({ span, onClose }: { readonly span: Span; readonly 
   });
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Reopen the ${spanName(span)} return`}

@@ -77,7 +77,7 @@ interface SlipProps {
 
 function OpeningDialog({ customer, onClose }: SlipProps) {
   const { currency } = useOpenBook();
-  const { submit, field, general, busy } = useActionForm({
+  const { submit, field, general, busy, isDirty } = useActionForm({
     initial: { number: '', date: '', due: '', amount: '' },
     run: ({ number, date, due, amount }) => {
       const day = typedDay(date);
@@ -97,6 +97,7 @@ function OpeningDialog({ customer, onClose }: SlipProps) {
   });
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Opening invoice of ${customer.name}`}

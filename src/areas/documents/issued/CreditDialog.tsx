@@ -75,7 +75,7 @@ export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
     const at = lines.findIndex(({ id }) => refusal.path === `quantities.${id}`);
     return at < 0 ? refusal : { ...refusal, path: `quantities[${at}]` };
   };
-  const { form, submit, field, general, busy } = useActionForm<CreditForm, DocumentLink>({
+  const { form, submit, field, general, busy, isDirty } = useActionForm<CreditForm, DocumentLink>({
     initial: { reason: '', date: '', how: 'rest', amount: '', quantities: lines.map(() => '') },
     run: async (value) => {
       const request = requestOf(value);
@@ -93,6 +93,7 @@ export function CreditDialog({ invoice, family, onClose }: CreditDialogProps) {
   const request = requestOf(value);
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Credit ${invoice.number}`}

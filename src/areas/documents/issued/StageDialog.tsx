@@ -61,7 +61,7 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
     const billed = new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]])));
     return accept({ kind: 'quantities', quantities: billed });
   };
-  const { form, submit, field, general, busy } = useActionForm<StageForm, { readonly draftId: string }>({
+  const { form, submit, field, general, busy, isDirty } = useActionForm<StageForm, { readonly draftId: string }>({
     initial: { how: 'rest', percent: '', amount: '', quantities: parts.map(() => '') },
     run: (value) => {
       const request = requestOf(value);
@@ -73,6 +73,7 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
   const how = form.watch('how');
   return (
     <Dialog
+      unsaved={isDirty}
       open
       wide
       onClose={onClose}

@@ -46,7 +46,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
     const rest = { creditId: credit.id, debtId: debt?.id ?? '', date };
     return { most, rest, amount: typedMoney(value.amount, currency, 'amount', most) };
   };
-  const { form, submit, field, general, busy } = useActionForm({
+  const { form, submit, field, general, busy, isDirty } = useActionForm({
     initial: { debtId: first, amount: '', date: 'today' },
     run: (value) => {
       const { amount, rest } = inputOf(value);
@@ -60,6 +60,7 @@ export function AllocateDialog({ credit, debtId: first = '', onClose }: Allocate
   const { most, amount, rest } = inputOf(form.watch());
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Allocate ${credit.number}`}

@@ -39,7 +39,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
     amount: typedMoney(amount, currency, 'amount', left),
     rest: { ...rest, creditId: credit.id, date: typedDay(date) },
   });
-  const { form, submit, field, general, busy } = useActionForm<RefundForm, Refund>({
+  const { form, submit, field, general, busy, isDirty } = useActionForm<RefundForm, Refund>({
     initial: { amount: '', date: 'today', method: 'bank', reference: '', perHome: '' },
     run: (value) => {
       const { amount, rest } = inputOf(value);
@@ -53,6 +53,7 @@ export function RefundDialog({ credit, onClose }: RefundDialogProps) {
   const { amount, rest } = inputOf(form.watch());
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Refund of ${credit.number}`}

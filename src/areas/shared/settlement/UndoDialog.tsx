@@ -30,7 +30,7 @@ interface SlipProps<Input> extends Undoing<Input> {
 
 function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }: SlipProps<Input>) {
   const dayOf = (typed: string) => (typed.trim() === '' ? today() : typedDay(typed));
-  const { form, submit, field, general, busy } = useActionForm({
+  const { form, submit, field, general, busy, isDirty } = useActionForm({
     initial: { date: '' },
     run: ({ date }) => act(action, inputOn(dayOf(date))),
     onDone: () => {
@@ -39,7 +39,7 @@ function UndoSlip<Input>({ title, description, done, action, inputOn, onClose }:
     },
   });
   return (
-    <Dialog open onClose={onClose} title={title} description={description}>
+    <Dialog unsaved={isDirty} open onClose={onClose} title={title} description={description}>
       <form onSubmit={submit}>
         <DateField label="Date" placeholder={writeDate(today())} hint="Empty for today" {...field('date')} />
         <WouldPost action={action} input={inputOn(dayOf(form.watch('date')))} />

@@ -41,7 +41,7 @@ export function WriteOffDialog({ document, onClose }: WriteOffDialogProps) {
       },
     };
   };
-  const { form, submit, field, general, busy } = useActionForm({
+  const { form, submit, field, general, busy, isDirty } = useActionForm({
     initial: { amount: '', date: 'today', reason: '', relief: relievable },
     run: (value) => {
       const { amount, rest } = inputOf(value);
@@ -55,6 +55,7 @@ export function WriteOffDialog({ document, onClose }: WriteOffDialogProps) {
   const { amount, rest } = inputOf(form.watch());
   return (
     <Dialog
+      unsaved={isDirty}
       open
       onClose={onClose}
       title={`Write off ${number}`}
