@@ -80,6 +80,7 @@ async function largeBook(name: string, count: number): Promise<BookDb> {
     certificates: [],
     yearSoFar: NO_YEAR,
     styles: [],
+    bankAccounts: [],
     rateOf: () => null,
   };
   const chart = await db.accounts.toArray();

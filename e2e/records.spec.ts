@@ -152,16 +152,16 @@ test('the list of documents is summed by currency, and the whole of it on demand
 
 test('an account without IBAN is checked by its form, and kept', async ({ page }) => {
   await openSample(page);
-  await page.goto('/setup/business');
+  await page.goto('/setup/bank-accounts/bank');
   await page.getByLabel('Local account').selectOption('routing');
   await page.getByLabel('Branch code').fill('123456789');
-  await page.getByRole('button', { name: 'Save the business' }).click();
+  await page.getByRole('button', { name: 'Save the bank account' }).click();
   await expect(page.getByLabel('Branch code')).toHaveAttribute('aria-invalid', 'true');
   // 3·(1+4+7) + 7·(2+5+8) + 1·(3+6+0) = 150, a multiple of ten.
   await page.getByLabel('Branch code').fill('123456780');
   await page.getByLabel('Account number').fill('000123456');
-  await page.getByRole('button', { name: 'Save the business' }).click();
-  await expect(page.getByText('The business is saved')).toBeVisible();
-  await page.reload();
+  await page.getByRole('button', { name: 'Save the bank account' }).click();
+  await expect(page.getByRole('heading', { name: 'Bank accounts' })).toBeVisible();
+  await page.goto('/setup/bank-accounts/bank');
   await expect(page.getByLabel('Branch code')).toHaveValue('123456780');
 });

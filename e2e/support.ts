@@ -119,3 +119,16 @@ export async function ribbonTax(page: Page, period: string): Promise<string> {
   const cell = page.getByRole('toolbar', { name: 'Tax periods' }).getByRole('button', { name: new RegExp(period) });
   return (await cell.innerText()).split('\n').at(-1)?.trim() ?? '';
 }
+
+/** Says in Setup which account customers pay into; an account that does not pass its check digits is refused first. */
+export async function payInto(page: Page, iban: string): Promise<void> {
+  await page.getByRole('link', { name: 'Bank accounts' }).click();
+  await page.getByRole('link', { name: 'Bank', exact: true }).click();
+  await page.getByLabel('IBAN').fill(`${iban.slice(0, 2)}00${iban.slice(4)}`);
+  await page.getByRole('button', { name: 'Save the bank account' }).click();
+  await expect(page.getByText('The check digits of this IBAN do not fit')).toBeVisible();
+  await expect(page.getByLabel('IBAN')).toHaveAttribute('aria-invalid', 'true');
+  await page.getByLabel('IBAN').fill(iban);
+  await page.getByRole('button', { name: 'Save the bank account' }).click();
+  await expect(page.getByRole('heading', { name: 'Bank accounts' })).toBeVisible();
+}

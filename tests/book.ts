@@ -7,7 +7,7 @@ import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { TaxBalance } from '@/core/returns/return';
-import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, demoSetup } from '@/demo/setup';
+import { DEMO_BANK_ACCOUNT, DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS, demoBeginning, demoSetup } from '@/demo/setup';
 import { present } from '@/store/load';
 import { type Action, perform } from '@/store/perform';
 import { keepDraft } from '@/store/sales/actions/drafts';
@@ -50,6 +50,7 @@ export function settingOf(over: Partial<Setting> = {}): Setting {
     certificates: [],
     yearSoFar: NO_YEAR,
     styles: [],
+    bankAccounts: [DEMO_BANK_ACCOUNT],
     rateOf: () => null,
     ...over,
   };

@@ -68,6 +68,7 @@ class LargeBook {
       certificates: [],
       yearSoFar: NO_YEAR,
       styles: [],
+      bankAccounts: [],
       rateOf: () => null,
     };
   }

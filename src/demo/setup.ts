@@ -3,6 +3,7 @@ import type { Beginning } from '@/core/decisions/setup/begin';
 import { currency } from '@/core/kernel/currency';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import { type BankAccount, blankBankAccount } from '@/core/parties/bankAccount';
 import type { Business } from '@/core/parties/business';
 import type { Certificate } from '@/core/parties/certificate';
 import { blankCustomer, type Customer, type TaxNumber } from '@/core/parties/customer';
@@ -27,12 +28,15 @@ export const DEMO_BUSINESS: Business = {
   legalId: '000000',
   email: 'accounts@corranpoint.example',
   phone: '+353 91 000 000',
-  iban: 'IE31CPTB99000012345678',
-  bic: '',
   creditorId: 'IE43ZZZ900000',
   endpoint: { scheme: '9935', id: 'IE7654321G' },
   homeCurrency: currency('EUR'),
   styleId: '',
+};
+
+export const DEMO_BANK_ACCOUNT: BankAccount = {
+  ...blankBankAccount('bank', 'Bank', currency('EUR'), '1000'),
+  iban: 'IE31CPTB99000012345678',
 };
 
 const ROUNDING = { mode: 'half-up', level: 'document', wholeUnits: false, cashStep: '' } as const;
@@ -80,7 +84,16 @@ const IRELAND = packOf('IE');
 /** What the sample book begins with: the business, its Irish registration and the Irish pack. */
 export function demoBeginning(keptFrom: IsoDate): Beginning {
   const { jurisdictions, taxes, codes, rows } = IRELAND;
-  return { business: DEMO_BUSINESS, registration: demoRegistration(keptFrom), jurisdictions, taxes, codes, rows };
+  const registration = demoRegistration(keptFrom);
+  return {
+    business: DEMO_BUSINESS,
+    bankAccount: DEMO_BANK_ACCOUNT,
+    registration,
+    jurisdictions,
+    taxes,
+    codes,
+    rows,
+  };
 }
 
 /** The same set-up without a database, for what computes on it. */

@@ -4,6 +4,7 @@ import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, NOTHING, negated, total } from '@/core/kernel/money';
 import type { Address } from '@/core/parties/address';
+import { type BankAccount, bankAccountFor } from '@/core/parties/bankAccount';
 import type { Business } from '@/core/parties/business';
 import { writeIban } from '@/core/parties/iban';
 import { localAccountOf } from '@/core/parties/localAccount';
@@ -29,7 +30,8 @@ import { Writer } from './writer';
 
 /** Who writes to whom, and how. */
 export interface AccountHead {
-  readonly business: Pick<Business, 'name' | 'address' | 'phone' | 'email' | 'iban' | 'bic' | 'local'>;
+  readonly business: Pick<Business, 'name' | 'address' | 'phone' | 'email' | 'homeCurrency'>;
+  readonly bankAccounts: readonly BankAccount[];
   readonly customer: { readonly name: string; readonly address: Address; readonly language: string };
   readonly style?: DocumentStyle;
 }
@@ -145,16 +147,16 @@ export function printedStatement(
       amount: `${write.money(amount)} ${currency}`,
     }),
   );
-  const { business } = head;
-  const local = localAccountOf(business.local);
+  const { business, bankAccounts, style } = head;
+  const paidInto = bankAccountFor(bankAccounts, currency, business.homeCurrency, style?.bankAccountId);
   const payment: readonly PrintedFact[] =
-    business.iban === '' && local === undefined
+    paidInto === undefined
       ? []
       : [
           [write.wording.payTo, business.name],
-          ...(business.iban === '' ? [] : [['IBAN', writeIban(business.iban)] as const]),
-          ...localRows(local, write.wording),
-          ...(business.bic === '' ? [] : [['BIC', business.bic] as const]),
+          ...(paidInto.iban === '' ? [] : [['IBAN', writeIban(paidInto.iban)] as const]),
+          ...localRows(localAccountOf(paidInto.local), write.wording),
+          ...(paidInto.bic === '' ? [] : [['BIC', paidInto.bic] as const]),
         ];
   const common = { title: words.statement, number: '', currency, words: notes, payment };
   if (from === null) {

@@ -24,7 +24,7 @@ import { creditInvoice } from './sales/actions/creditInvoice';
 import { deleteDraft, keepDraft } from './sales/actions/drafts';
 import { issueInvoice } from './sales/actions/issueInvoice';
 import type { BookDb } from './schema';
-import { begin, changeBusiness, changeItem } from './setup/actions/setup';
+import { begin, changeBusiness, changeItem, keepBankAccount } from './setup/actions/setup';
 import { keepRegistration, keepTax, keepTaxCode } from './setup/actions/taxSetup';
 import { unchanged } from './setup/actions/unchanged';
 import { fileReturn } from './tax/actions/fileReturn';
@@ -479,13 +479,9 @@ describe('setup', () => {
     expect([refusalCodes(late), (await db.items.get('gauge'))?.name]).toEqual([['stale'], 'First']);
   });
   test('a wrong account number is told at its field', async () => {
-    const { business } = await loadBook(db);
-    const result = await perform(
-      db,
-      changeBusiness,
-      { value: { ...business, iban: 'IE00 1234' }, before: business },
-      momentOn('2026-01-01'),
-    );
+    const bank = present(await db.bankAccounts.get('bank'), 'the bank account');
+    const value = { ...bank, iban: 'IE00 1234' };
+    const result = await perform(db, keepBankAccount, { value, isNew: false }, momentOn('2026-01-01'));
     expect(result.ok ? [] : result.refusals.map((r) => r.path)).toEqual(['iban']);
   });
   test('the frequency stays once a period is in use', async () => {

@@ -110,6 +110,7 @@ export const SETTING_TABLES: readonly BookTable[] = [
   'certificates',
   'documents',
   'styles',
+  'bankAccounts',
   'exchangeRates',
 ];
 
@@ -131,13 +132,15 @@ export function loadSetting(db: BookDb, draft: Written, customer: Customer | nul
       .toArray(),
     withholds && day !== null ? yearBases(db, customer.id, day) : NO_YEAR,
     db.styles.toArray(),
-  ]).then(([{ business }, setup, certificates, yearSoFar, styles]) => {
+    db.bankAccounts.toArray(),
+  ]).then(([{ business }, setup, certificates, yearSoFar, styles, bankAccounts]) => {
     const setting = (rates: ReadonlyMap<string, RateOn>): Setting => ({
       business,
       setup,
       certificates,
       yearSoFar,
       styles,
+      bankAccounts,
       rateOf: (currency) => rates.get(currency) ?? null,
     });
     const withheld = setup.withholdingTypes.filter((type) => customer?.withholding.includes(type.id));

@@ -73,10 +73,11 @@ const SINCE_V4 = ['transmissions'];
 const SINCE_V5 = ['looks'];
 const SINCE_V6 = ['allocations', 'refunds'];
 const SINCE_V7 = ['withheld', 'withholdingCertificates', 'withholdingClaims'];
+const SINCE_V9 = ['bankAccounts'];
 const SINCE_V8 = ['reopenedFilings', 'taxPayments', 'revaluations', 'deferrals'];
 
-/** A stored book of version 2 to 7; only the keys matter, as the old program's indexes are not read. */
-async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7, name: string): Promise<void> {
+/** A stored book of version 2 to 8; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8, name: string): Promise<void> {
   const old = new Dexie(name);
   const later = [
     ...(version < 3 ? SINCE_V3 : []),
@@ -84,7 +85,8 @@ async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7, name: string): Promise<v
     ...(version < 5 ? SINCE_V5 : []),
     ...(version < 6 ? SINCE_V6 : []),
     ...(version < 7 ? SINCE_V7 : []),
-    ...SINCE_V8,
+    ...(version < 8 ? SINCE_V8 : []),
+    ...SINCE_V9,
   ];
   const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
   old.version(version).stores({
@@ -148,11 +150,11 @@ describe('a book of version 1', () => {
     expect(await causes('2026-11-01')).toEqual(['manual-journal']);
   });
 
-  test('goes out again as a file of version 8 that opens as the very same book', async () => {
+  test('goes out again as a file of version 9 that opens as the very same book', async () => {
     const db = await opened('upgrade-again');
     const again = await archiveBook(db, AT);
     const read = unpackArchive(again);
-    expect(read.ok && read.value.manifest.version).toBe(8);
+    expect(read.ok && read.value.manifest.version).toBe(9);
     const other = new BookDb('upgrade-other');
     await openArchive(other, again);
     expect(await archiveBook(other, AT)).toEqual(again);
@@ -384,5 +386,31 @@ describe('a book of version 7', () => {
     await storedAs(7, 'upgrade-stored-7');
     const stored = await archiveBook(new BookDb('upgrade-stored-7'), AT);
     expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-7', fixture(7)), AT));
+  });
+});
+
+describe('a book of version 8', () => {
+  test('keeps what was sealed, and its account to pay into becomes a bank account', async () => {
+    const db = await opened('upgrade-8', fixture(8));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(8)));
+    const none = { kind: '', code: '', number: '' };
+    expect(await db.bankAccounts.toArray()).toEqual([
+      {
+        id: 'bank',
+        name: 'Bank',
+        currency: 'EUR',
+        account: '1000',
+        iban: 'IE31CPTB99000012345678',
+        bic: '',
+        local: none,
+      },
+    ]);
+    expect(Object.keys(present(await db.book.get('book'), 'the book').business)).not.toContain('iban');
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(8, 'upgrade-stored-8');
+    const stored = await archiveBook(new BookDb('upgrade-stored-8'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-8', fixture(8)), AT));
   });
 });

@@ -20,6 +20,12 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
         Page: dynamic(async () => (await import('./registrations/RegistrationPages')).RegistrationList),
         Record: dynamic(async () => (await import('./registrations/RegistrationPages')).RegistrationPage),
       },
+      {
+        path: 'bank-accounts',
+        name: 'Bank accounts',
+        Page: dynamic(async () => (await import('./bank/BankAccountPages')).BankAccountList),
+        Record: dynamic(async () => (await import('./bank/BankAccountPages')).BankAccountPage),
+      },
     ],
   },
   {

@@ -149,8 +149,6 @@ export function BeginForm() {
         legalId: '',
         email: '',
         phone: '',
-        iban: '',
-        bic: '',
         creditorId: '',
         endpoint: { scheme: '', id: '' },
         homeCurrency: currency('EUR'),

@@ -6,7 +6,7 @@ import { routes } from '../shell/routes';
 
 /** What a new book needs before its first invoice can go out, each with the page that does it; until one was issued. */
 export function FirstStepsList({ steps }: { readonly steps: FirstSteps }) {
-  const { business, registrations } = useOpenBook();
+  const { registrations } = useOpenBook();
   const all = [
     {
       done: registrations.length > 0,
@@ -15,8 +15,8 @@ export function FirstStepsList({ steps }: { readonly steps: FirstSteps }) {
       detail: registrations.map(({ name, number }) => `${name}, ${number}`).join('; '),
     },
     {
-      done: business.iban !== '' || (business.local?.kind ?? '') !== '',
-      path: routes.section('business'),
+      done: steps.payable,
+      path: routes.section('bank-accounts'),
       words: 'Payment account',
       detail: 'Printed on invoices, so that customers know where to pay',
     },

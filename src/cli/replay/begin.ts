@@ -34,8 +34,6 @@ function businessOf({ home, registrations: [first] }: Scenario): Business {
     legalId: '000000',
     email: '',
     phone: '',
-    iban: '',
-    bic: '',
     creditorId: '',
     endpoint: { scheme: '', id: '' },
     homeCurrency: currency(home),

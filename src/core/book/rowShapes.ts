@@ -285,6 +285,7 @@ const draft = record({
   priceMode,
   tags: listOf(words),
   paidBy: oneOf(...PAYMENT_METHODS),
+  bankAccountId: maybe(words),
   lines: listOf(draftLine),
   adjustments: listOf(draftAdjustment),
   overrides: listOf(record({ tax: words, family: words, amount: words, reason: words })),
@@ -356,6 +357,15 @@ export const ROW_SHAPES = {
     name: text,
     type: oneOf('asset', 'liability', 'income', 'expense', 'equity'),
     role: words,
+  }),
+  bankAccounts: record({
+    id: text,
+    name: text,
+    currency,
+    account: text,
+    iban: words,
+    bic: words,
+    local: record({ kind: words, code: words, number: words }),
   }),
   series: record({
     id: text,

@@ -14,6 +14,7 @@ import { type Series, seriesSchema } from '@/core/documents/series';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
+import { type BankAccount, bankAccountSchema } from '@/core/parties/bankAccount';
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
@@ -231,6 +232,16 @@ export const TABLES = {
     ITEM_COLUMNS,
   ),
   accounts: table<Account>({ key: 'code', indexes: { 1: 'code' }, shape: ROW_SHAPES.accounts }),
+  bankAccounts: removable<BankAccount>({
+    key: 'id',
+    indexes: { 9: 'id' },
+    shape: ROW_SHAPES.bankAccounts,
+    called: ({ name }) => `bank account ${name}`,
+    records: each(bankAccountSchema),
+    references: [
+      { table: 'accounts', at: 'account', what: 'an account of the chart', ids: ({ account }) => [account] },
+    ],
+  }),
   series: table<Series>({ key: 'id', indexes: { 1: 'id' }, shape: ROW_SHAPES.series, records: each(seriesSchema) }),
   styles: removable<DocumentStyle>({
     key: 'id',

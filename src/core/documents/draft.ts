@@ -127,6 +127,8 @@ export interface Draft {
   /** For ourselves; never printed. */
   readonly remarks: string;
   readonly styleId: string;
+  /** Bank account that it says to pay into; missing or empty for the one of its style or currency. */
+  readonly bankAccountId?: string;
   readonly paidBy: PaymentMethod;
   readonly lines: readonly DraftLine[];
   readonly adjustments: readonly DraftAdjustment[];

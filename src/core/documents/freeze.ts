@@ -13,7 +13,7 @@ import { freezeLines, freezeOverrides } from './freezeLines';
 import { DRAFT_KINDS, traitsOfDraft } from './kinds';
 import { type DraftDates, datesOf, lineVerdict } from './lineTax';
 import { adjustmentRefusals, currencyOf, lineRefusals } from './readLine';
-import { freezeBuyer, freezeSeller, registrationFor, roundingIn, type Setting } from './setting';
+import { freezeBuyer, freezeSeller, paidInto, registrationFor, roundingIn, type Setting } from './setting';
 import { thresholdRefusals, withholdingOn } from './withhold';
 
 function headerRefusals(draft: Draft, dates: DraftDates, customer: Customer | null): Refusal[] {
@@ -184,7 +184,7 @@ export function freezeDraft(
     currency,
     ...(home !== undefined && { home }),
     priceMode: draft.priceMode,
-    seller: freezeSeller(setting.business, registration),
+    seller: freezeSeller(setting.business, registration, paidInto(draft, customer, setting)),
     buyer: freezeBuyer(customer, draft.contact.trim()),
     ...headerParts(draft),
     ...(draft.kind === 'invoice' && customer.mandate.reference !== '' && { debit: debitOf(customer, setting) }),

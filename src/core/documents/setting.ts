@@ -1,6 +1,7 @@
 import type { RateOn } from '@/core/currency/exchangeRate';
 import type { Currency } from '@/core/kernel/currency';
 import { type Minor, NOTHING } from '@/core/kernel/money';
+import { type BankAccount, bankAccountFor } from '@/core/parties/bankAccount';
 import type { Business } from '@/core/parties/business';
 import type { Certificate } from '@/core/parties/certificate';
 import { type Customer, mainNumber } from '@/core/parties/customer';
@@ -8,7 +9,9 @@ import { localAccountOf } from '@/core/parties/localAccount';
 import type { Registration, RegistrationRounding } from '@/core/tax/registration';
 import type { TaxSetup } from '@/core/tax/taxSetup';
 import type { FrozenBuyer, FrozenSeller } from './content';
+import type { Draft } from './draft';
 import { DRAFT_KINDS, type DraftKind } from './kinds';
+import { styleFor } from './look';
 import type { DocumentStyle } from './style';
 
 /** What a customer was billed in a calendar year, in the home currency's minor units. */
@@ -29,6 +32,7 @@ export interface Setting {
   /** What the customer was billed in the year of the tax point. */
   readonly yearSoFar: YearBases;
   readonly styles: readonly DocumentStyle[];
+  readonly bankAccounts: readonly BankAccount[];
   /** The rate of a currency on the tax point; null when none is known. */
   readonly rateOf: (currency: string) => RateOn | null;
 }
@@ -39,12 +43,30 @@ export function registrationFor(setting: Pick<Setting, 'setup'>, registrationId:
   return registrations.find((r) => r.id === registrationId) ?? registrations[0];
 }
 
-/** The seller's details as they go into a document. */
-export function freezeSeller(business: Business, registration: Registration): FrozenSeller {
-  const { name, address, legalId, email, phone, iban, bic, endpoint } = business;
+/** The seller's details as they go into a document, with the account it is paid into, where it has one. */
+export function freezeSeller(business: Business, registration: Registration, paidInto?: BankAccount): FrozenSeller {
+  const { name, address, legalId, email, phone, endpoint } = business;
   const { number: taxNumber, country: taxCountry } = registration;
-  const local = localAccountOf(business.local);
+  const { iban = '', bic = '' } = paidInto ?? {};
+  const local = paidInto && localAccountOf(paidInto.local);
   return { name, address, legalId, email, phone, iban, bic, endpoint, taxNumber, taxCountry, ...(local && { local }) };
+}
+
+/** The bank account that a draft says to pay into: its own choice, its style's, or the one for its currency. */
+export function paidInto(
+  draft: Pick<Draft, 'styleId' | 'currency' | 'bankAccountId'>,
+  customer: Customer | null,
+  { business, styles, bankAccounts }: Pick<Setting, 'business' | 'styles' | 'bankAccounts'>,
+): BankAccount | undefined {
+  const style = styleFor(styles, draft.styleId, customer?.styleId ?? '', business.styleId);
+  const { homeCurrency } = business;
+  return bankAccountFor(
+    bankAccounts,
+    draft.currency || homeCurrency,
+    homeCurrency,
+    draft.bankAccountId,
+    style.bankAccountId,
+  );
 }
 
 /** The customer's details as they go into a document. */

@@ -24,6 +24,8 @@ export interface DocumentStyle {
   readonly leaveOutColumns: readonly StyleColumn[];
   readonly leaveOut: readonly StylePart[];
   readonly payment: PaymentBlock;
+  /** Bank account that documents of the style say to pay into; missing or empty for the one of their currency. */
+  readonly bankAccountId?: string;
   /** Lines at the foot of every page, such as register court, directors and bank; missing for none. */
   readonly footer?: string;
   /** Words by language that go before the shipped ones: title of an invoice, and a line at the foot. */
@@ -79,6 +81,7 @@ export const styleSchema = yup.object({
     )
     .defined(),
   payment: yup.string().oneOf(['account', 'code', 'slip']).defined(),
+  bankAccountId: yup.string().max(80),
   footer: yup.string().max(600, wanted({ what: 'shorter-text', most: 600 })),
   words: yup
     .array()

@@ -73,3 +73,11 @@ export function accountFor(chart: readonly Account[], role: Exclude<AccountRole,
 export function moneyAccountFor(chart: readonly Account[], method: PaymentMethod): string {
   return accountFor(chart, method === 'cash' || method === 'card' ? method : 'bank');
 }
+
+/** The next code that the chart has free, in steps from one on: 2240 when 2230 is taken, in steps of ten. */
+export function freeCode(chart: readonly Account[], from: number, step: number): string {
+  const taken = new Set(chart.map((account) => account.code));
+  let code = from;
+  while (taken.has(String(code))) code += step;
+  return String(code);
+}

@@ -4,8 +4,6 @@ import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
-import { isBic, isIban } from './iban';
-import { type LocalKind, localAccountSchema } from './localAccount';
 
 /** The one business a book is kept for. */
 export interface Business {
@@ -15,11 +13,6 @@ export interface Business {
   readonly legalId: string;
   readonly email: string;
   readonly phone: string;
-  /** Account that customers pay into; empty until known. */
-  readonly iban: string;
-  readonly bic: string;
-  /** The account by what banks without IBAN call it; missing, or without a kind, for none. */
-  readonly local?: { readonly kind: LocalKind | ''; readonly code: string; readonly number: string };
   /** Creditor identifier, by which we collect direct debits; empty for none. */
   readonly creditorId: string;
   readonly endpoint: Endpoint;
@@ -34,9 +27,6 @@ export const businessSchema = yup.object({
   legalId: optionalText(50),
   email: optionalText(200).email(wanted('give-e-mail')),
   phone: optionalText(50),
-  iban: optionalText(42).test('iban', wanted('iban-of-statement'), (v) => v.trim() === '' || isIban(v)),
-  bic: optionalText(11).test('bic', wanted('bic-of-8-or-11'), (v) => v === '' || isBic(v)),
-  local: localAccountSchema.optional().default(undefined),
   creditorId: optionalText(35),
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),

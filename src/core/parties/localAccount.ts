@@ -86,8 +86,6 @@ export const localAccountSchema = yup
     number: yup.string().defined().max(24),
   })
   .test('form', 'form', function form(value) {
-    // Books of before have none.
-    if (value === undefined) return true;
     const { code, number } = value;
     const kind = value.kind as LocalKind | '';
     if (kind === '') return true;
@@ -100,9 +98,11 @@ export const localAccountSchema = yup
   });
 
 /** An account as it goes into documents; undefined where none is kept. */
-export function localAccountOf(
-  local: { readonly kind: LocalKind | ''; readonly code: string; readonly number: string } | undefined,
-): LocalAccount | undefined {
-  if (local === undefined || local.kind === '') return undefined;
+export function localAccountOf(local: {
+  readonly kind: LocalKind | '';
+  readonly code: string;
+  readonly number: string;
+}): LocalAccount | undefined {
+  if (local.kind === '') return undefined;
   return { kind: local.kind, code: local.code.trim(), number: local.number.trim() };
 }

@@ -87,6 +87,7 @@ export function DraftMargin(props: DraftMarginProps) {
 
   const wayTo = ({ field }: Finding) => {
     if (field.startsWith('business.')) return () => router.push(routes.section('business'));
+    if (field === 'bankAccount') return () => router.push(routes.section('bank-accounts'));
     if (field.startsWith('registration.')) return () => router.push(routes.section('registrations'));
     if (field === 'held') return () => store.change({ held: null });
     if (field.startsWith('customer.')) return () => router.push(routes.record('customers', draft.customerId));

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import type { CustomerRow } from '@/core/book/rows';
 import type { Draft } from '@/core/documents/draft';
 import { traitsOfDraft } from '@/core/documents/kinds';
-import type { Setting } from '@/core/documents/setting';
+import { paidInto, type Setting } from '@/core/documents/setting';
 import { writeDate } from '@/core/kernel/date';
 import { showNumber } from '@/core/kernel/show';
 import { type Address, addressLines } from '@/core/parties/address';
@@ -208,6 +208,20 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
             value={draft.styleId}
             options={[['', 'the default'], ...styles.map(({ id, name }) => [id, name] as const)]}
             onPick={(styleId) => store.change({ styleId })}
+          />
+        )}
+        {setting.bankAccounts.length > 1 && (
+          <ChoiceSlot
+            label="Paid into"
+            field="bankAccountId"
+            value={draft.bankAccountId ?? ''}
+            options={[
+              ['', paidInto({ ...draft, bankAccountId: '' }, customer, setting)?.name ?? 'no account'] as const,
+              ...setting.bankAccounts
+                .filter(({ id, archived }) => archived !== true || id === draft.bankAccountId)
+                .map(({ id, name, currency }) => [id, `${name}, ${currency}`] as const),
+            ]}
+            onPick={(bankAccountId) => store.change({ bankAccountId })}
           />
         )}
         <Slot label="Conditions, printed" htmlFor={conditionField} className="col-span-3">

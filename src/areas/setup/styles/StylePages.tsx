@@ -12,6 +12,7 @@ import {
   STYLE_PARTS,
   styleSchema,
 } from '@/core/documents/style';
+import { bankAccountFor } from '@/core/parties/bankAccount';
 import { LANGUAGES } from '@/core/tax/taxCode';
 import { wordRefusals } from '@/core/wording/refusals';
 import { WORDINGS } from '@/print/wording';
@@ -57,7 +58,10 @@ const PART_WORDS: Readonly<Record<(typeof STYLE_PARTS)[number], string>> = {
 /** How documents look, by name. */
 export function StyleList() {
   const rows = useBook((db) => allOf(db, 'styles'));
+  const bankAccounts = useBook((db) => allOf(db, 'bankAccounts')) ?? [];
   const { business, registration } = useOpenBook();
+  const { homeCurrency } = business;
+  const paidInto = bankAccountFor(bankAccounts, homeCurrency, homeCurrency);
   const [wrong, setWrong] = useState('');
   const makeDefault = async (styleId: string) => {
     const result = await act(changeBusiness, { value: { ...business, styleId }, before: business });
@@ -91,8 +95,8 @@ export function StyleList() {
       {rows?.length === 0 && (
         <PdfFrame
           title="Sample of the plain style"
-          of="plain"
-          make={() => inPrinter((face) => face.pdf(sampleJob(business, registration, today())))}
+          of={JSON.stringify(paidInto ?? null)}
+          make={() => inPrinter((face) => face.pdf(sampleJob(business, registration, today(), paidInto)))}
           className="h-[60vh] w-full max-w-[560px] border border-rule"
         />
       )}
@@ -148,6 +152,7 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
     name: '',
     accent: '#9A4320',
   }));
+  const bankAccounts = useBook((db) => allOf(db, 'bankAccounts')) ?? [];
   const [began] = useState(style);
   const { form, submit, field, errorAt, general } = useRecordForm<DocumentStyle>(
     styleSchema,
@@ -156,6 +161,8 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
     onSaved,
   );
   const shown = useWatch({ control: form.control }) as DocumentStyle;
+  const { homeCurrency } = business;
+  const paidInto = bankAccountFor(bankAccounts, homeCurrency, homeCurrency, shown.bankAccountId);
   const hidden = LAWFUL_COLUMNS.filter((column) => shown.leaveOutColumns?.includes(column));
   const whole = styleSchema.isValidSync({ ...shown, name: shown.name || 'x' }, { strict: true });
   return (
@@ -174,6 +181,16 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
             {...field('payment')}
           />
         </div>
+        {bankAccounts.length > 1 && (
+          <ChoiceField
+            label="Paid into"
+            options={[
+              ['', 'the account in the document’s currency'],
+              ...bankAccounts.map(({ id, name, currency }) => [id, `${name}, ${currency}`] as const),
+            ]}
+            {...field('bankAccountId')}
+          />
+        )}
         <LogoField form={form} error={errorAt('logo')} />
         <PickSome
           form={form}
@@ -224,8 +241,10 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
         {whole && (
           <PdfFrame
             title="Sample"
-            of={JSON.stringify(shown)}
-            make={() => inPrinter((face) => face.pdf({ ...sampleJob(business, registration, today()), style: shown }))}
+            of={JSON.stringify([shown, paidInto])}
+            make={() =>
+              inPrinter((face) => face.pdf({ ...sampleJob(business, registration, today(), paidInto), style: shown }))
+            }
             className="h-[70vh] w-full border border-rule"
           />
         )}

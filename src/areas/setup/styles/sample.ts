@@ -2,12 +2,18 @@ import { type Content, figuresOf } from '@/core/documents/content';
 import { freezeSeller } from '@/core/documents/setting';
 import { addDays, type IsoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import type { BankAccount } from '@/core/parties/bankAccount';
 import type { Business } from '@/core/parties/business';
 import type { Registration } from '@/core/tax/registration';
 import type { PrintJob } from '@/workers/print.worker';
 
 /** A made-up invoice of the business, to show a style with. */
-export function sampleJob(business: Business, registration: Registration, today: IsoDate): PrintJob {
+export function sampleJob(
+  business: Business,
+  registration: Registration,
+  today: IsoDate,
+  paidInto?: BankAccount,
+): PrintJob {
   const content: Content = {
     kind: 'invoice',
     number: 'SAMPLE-0001',
@@ -18,7 +24,7 @@ export function sampleJob(business: Business, registration: Registration, today:
     dueDate: addDays(today, 30),
     currency: business.homeCurrency,
     priceMode: 'net',
-    seller: freezeSeller(business, registration),
+    seller: freezeSeller(business, registration, paidInto),
     buyer: {
       name: 'A customer (sample)',
       address: {

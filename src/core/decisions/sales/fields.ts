@@ -23,7 +23,7 @@ const FIELDS: Readonly<Partial<Record<TermId | GroupId, string>>> = {
   'BT-72': 'taxPoint',
   'BT-73': 'supplyFrom',
   'BT-80': 'delivery',
-  'BT-84': 'business.iban',
+  'BT-84': 'bankAccount',
   'BG-5': 'business.address',
   'BG-8': 'customer.address',
   'BG-25': 'lines',

@@ -4,6 +4,7 @@ import { FIRST_SERIES } from '@/core/documents/series';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
+import { type BankAccount, blankBankAccount } from '@/core/parties/bankAccount';
 import { type Business, businessSchema } from '@/core/parties/business';
 import { spanOf } from '@/core/returns/calendar';
 import type { DecisionRow } from '@/core/tax/decisionTable';
@@ -27,6 +28,8 @@ export interface Beginning {
   readonly rows: readonly DecisionRow[];
   readonly places?: readonly Place[];
   readonly withholdingTypes?: readonly WithholdingType[];
+  /** The first account with a bank; one in home currency that nothing is known of, where none is given. */
+  readonly bankAccount?: BankAccount;
 }
 
 /** Begins an empty book: business, its registration, first tax set-up, chart of accounts and number series. */
@@ -40,6 +43,8 @@ export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> 
   ];
   if (refusals.length > 0) return refuse(...refusals);
   const book: Book = { id: 'book', business, begunAt: moment.now };
+  const bankAccount =
+    beginning.bankAccount ?? blankBankAccount('bank', 'Bank', business.homeCurrency, accountFor(FIRST_CHART, 'bank'));
   const keptFrom = spanOf(registration.frequency, registration.keptFrom).start;
   const accounts = {
     output: accountFor(FIRST_CHART, 'output-tax'),
@@ -59,6 +64,7 @@ export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> 
         withholdingTypes,
         decisionTables: [{ id: 'table', rows }],
         accounts: FIRST_CHART,
+        bankAccounts: [bankAccount],
         series: FIRST_SERIES,
       },
       audit: { subject: business.name },

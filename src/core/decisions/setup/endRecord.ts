@@ -3,6 +3,7 @@ import type { CustomerRow, ItemRow } from '@/core/book/rows';
 import type { PriceList } from '@/core/catalogue/priceList';
 import type { DocumentStyle } from '@/core/documents/style';
 import { accept, refuse } from '@/core/kernel/result';
+import type { BankAccount } from '@/core/parties/bankAccount';
 
 /** Records that may be deleted while nothing uses them, by their table. */
 interface Endable {
@@ -10,11 +11,12 @@ interface Endable {
   items: ItemRow;
   priceLists: PriceList;
   styles: DocumentStyle;
+  bankAccounts: BankAccount;
 }
 export type EndableTable = keyof Endable;
 
 /** Records that may be archived: kept, but not offered any more. */
-export type ArchivableTable = 'customers' | 'items';
+export type ArchivableTable = 'customers' | 'items' | 'bankAccounts';
 
 /**
  * Takes away a record that nothing uses.

@@ -1,7 +1,7 @@
 import type { Decision } from '@/core/book/changes';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
-import { type Account, accountFor } from '@/core/ledger/account';
+import { type Account, accountFor, freeCode } from '@/core/ledger/account';
 import { spanOf } from '@/core/returns/calendar';
 import { type Registration, registrationSchema } from '@/core/tax/registration';
 import type { TaxRecords } from '@/core/tax/taxSetup';
@@ -15,19 +15,11 @@ export interface RegistrationMaterial {
   readonly used: boolean;
 }
 
-/** The next free code of the chart at or after one: 2230 when 2220 is taken. */
-function freeCode(chart: readonly Account[], from: number): string {
-  const taken = new Set(chart.map((account) => account.code));
-  let code = from;
-  while (taken.has(String(code))) code += 10;
-  return String(code);
-}
-
 /** Accounts that a registration lacks are made for it. */
 function withAccounts(registration: Registration, chart: readonly Account[]) {
   const made: Account[] = [];
   const make = (words: string): string => {
-    const code = freeCode([...chart, ...made], 2230);
+    const code = freeCode([...chart, ...made], 2230, 10);
     made.push({ code, name: `${words}, ${registration.name}`, type: 'liability', role: '' });
     return code;
   };

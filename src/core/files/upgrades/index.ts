@@ -7,6 +7,7 @@ import { upgradeV4 } from './v4';
 import { upgradeV5 } from './v5';
 import { upgradeV6 } from './v6';
 import { upgradeV7 } from './v7';
+import { upgradeV8 } from './v8';
 
 /** Rows by table, of whatever version. */
 export type OldBook = Readonly<Record<string, readonly unknown[]>>;
@@ -35,6 +36,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['accounts', 'series', 'documents', 'receipts', 'journalLines', 'taxEntries'], upgradeV5),
   upgrade(['accounts', 'registrations', 'documents', 'receipts', 'refunds', 'journalLines'], upgradeV6),
   upgrade(['accounts'], upgradeV7),
+  upgrade(['book', 'accounts'], upgradeV8),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

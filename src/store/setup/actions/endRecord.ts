@@ -11,7 +11,7 @@ export const endRecord: Action<{ readonly table: EndableTable; readonly id: stri
   },
 };
 
-/** Archives a customer or an item, or offers it again. */
+/** Archives a customer, an item or a bank account, or offers it again. */
 export const setArchived: Action<
   { readonly table: ArchivableTable; readonly id: string; readonly archived: boolean },
   null

@@ -1,9 +1,12 @@
+import Dexie from 'dexie';
 import type { Book, CustomerRow, ItemRow } from '@/core/book/rows';
 import type { Item } from '@/core/catalogue/item';
+import { saveBankAccount } from '@/core/decisions/setup/bankAccount';
 import { type Beginning, beginBook, saveBusiness } from '@/core/decisions/setup/begin';
 import { saveRecord } from '@/core/decisions/setup/records';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { refuse } from '@/core/kernel/result';
+import type { BankAccount } from '@/core/parties/bankAccount';
 import type { Business } from '@/core/parties/business';
 import type { Customer } from '@/core/parties/customer';
 import { NO_RECORDS } from '@/core/tax/taxSetup';
@@ -26,6 +29,24 @@ export const changeBusiness: Action<{ readonly value: Business; readonly before:
     const book = await loadBook(db);
     if (writeCanonical(book.business) !== writeCanonical(before)) return refuse({ code: 'stale', path: '' });
     return saveBusiness(value, book);
+  },
+};
+
+export const keepBankAccount: Action<{ readonly value: BankAccount; readonly isNew: boolean }, BankAccount> = {
+  name: 'keep bank account',
+  async decide(db, { value, isNew }) {
+    const [before, others, chart] = await Promise.all([
+      db.bankAccounts.get(value.id),
+      db.bankAccounts.toArray(),
+      db.accounts.toArray(),
+    ]);
+    const used =
+      before !== undefined &&
+      (await db.accountMonths
+        .where('[account+month]')
+        .between([before.account, Dexie.minKey], [before.account, Dexie.maxKey])
+        .count()) > 0;
+    return saveBankAccount(value, { before, isNew, others, chart, used });
   },
 };
 

@@ -67,6 +67,11 @@ const USES: Readonly<Record<EndableTable, (db: BookDb, id: string) => Promise<st
       async () => named(await db.customers.filter(({ styleId }) => styleId === id).first(), 'a customer'),
       async () => named(await db.drafts.filter(({ styleId }) => styleId === id).first(), 'a draft'),
     ),
+  bankAccounts: (db, id) =>
+    first(
+      async () => named(await db.styles.filter(({ bankAccountId }) => bankAccountId === id).first(), 'a style'),
+      async () => named(await db.drafts.filter(({ bankAccountId }) => bankAccountId === id).first(), 'a draft'),
+    ),
 };
 
 /** One thing that uses a record, by its name or number; empty when nothing does. */
