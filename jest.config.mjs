@@ -12,5 +12,7 @@ export default {
   testTimeout: 60_000,
   // The usual choice leaves one of two cores idle.
   maxWorkers: '100%',
+  // A worker that has grown large spends its time tidying memory; a new one is quicker.
+  workerIdleMemoryLimit: '700MB',
   transformIgnorePatterns: ['/node_modules/(?!(@noble|iso-3166|uint8array-extras)/)'],
 };

@@ -80,7 +80,7 @@ test('a cheque comes back after its invoice was paid and its period filed', asyn
   await page.getByRole('link', { name: /REC-0001/ }).click();
   await page.getByRole('button', { name: 'Returned unpaid…' }).click();
   const slip = page.getByRole('dialog');
-  await slip.getByLabel('Fee of the bank, EUR').fill('7.50');
+  await slip.getByLabel('Bank charge, EUR').fill('7.50');
   await slip.getByLabel(/^Reason/).fill('No funds');
   await expect(slip.getByText('Dr Output tax')).toBeVisible();
   await expectAccessible(page, 'a receipt that came back');

@@ -219,7 +219,7 @@ test('a customer’s tax side: verified number, certificate with its paper, and 
   await expect(slip.getByText('Enter the reason, such as research institution.')).toBeVisible();
   await slip.getByLabel('Reason').fill('harbour safety');
   await slip
-    .getByLabel('The paper itself')
+    .getByLabel('A scan or PDF of it')
     .setInputFiles({ name: 'paper.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 sample') });
   await expect(slip.getByText('paper.pdf goes into the book.')).toBeVisible();
   await slip.getByRole('button', { name: 'Save the certificate' }).click();

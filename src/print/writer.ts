@@ -3,6 +3,7 @@ import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
+import { unitWord } from '@/core/kernel/unit';
 import { type Address, addressLines } from '@/core/parties/address';
 import { wordingOf } from './wording';
 import { countryName } from './wording/countries';
@@ -54,7 +55,7 @@ export class Writer {
     return family === '' && wording.language !== 'en' ? wording.categories[category] : name;
   }
 
-  unit(code: string): string {
-    return this.wording.units[code] ?? code;
+  unit(unit: string): string {
+    return unitWord(unit, this.wording.units);
   }
 }

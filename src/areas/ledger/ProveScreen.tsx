@@ -56,7 +56,7 @@ export function ProveScreen() {
     <Sheet label="Prove the book">
       <SheetTitle>Prove the book</SheetTitle>
       <p className="mb-4 text-soft">
-        Everything is computed again from the entries and the sealed documents, and held against what the book keeps.
+        Everything is recomputed from the entries and the sealed documents, and held against what the book keeps.
         Nothing is changed.
       </p>
       <div className="mb-5 flex items-center gap-3">

@@ -176,7 +176,7 @@ function Paper() {
           void checkPaper(bookDb(), number, code).then(setAnswer);
         }}
       >
-        <TextField label="Number on the paper" value={number} onChange={(e) => setNumber(e.target.value)} />
+        <TextField label="Document number" value={number} onChange={(e) => setNumber(e.target.value)} />
         <TextField
           label="Seal at its foot"
           placeholder="7KQ2-M0XR-94TD"

@@ -82,7 +82,7 @@ export function DishonourDialog({ receipt, onClose }: DishonourDialogProps) {
       <form onSubmit={submit}>
         <div className="grid grid-cols-2 gap-x-4">
           <DateField label="Date returned" autoFocus {...field('date')} />
-          <MoneyField label="Fee of the bank" currency={home} placeholder="none" {...field('fee')} />
+          <MoneyField label="Bank charge" currency={home} placeholder="none" {...field('fee')} />
         </div>
         <TextField label="Reason, such as the bank gives it" {...field('reason')} />
         <CheckField label="Draft an invoice for the fee" {...field('charged')} />

@@ -34,7 +34,7 @@ export function PartsGrid(props: PartsGridProps) {
   const assets = accounts.filter(({ type, role }) => type === 'asset' && role !== 'receivables');
   return (
     <fieldset className="mt-1">
-      <legend className="sr-only">How it came</legend>
+      <legend className="sr-only">Payment</legend>
       {parts.map((part, i) => {
         const called = parts.length > 1 ? ` ${i + 1}` : '';
         const set = (field: keyof TypedPart) => ({
@@ -96,7 +96,7 @@ export function PartsGrid(props: PartsGridProps) {
             {parts.length > 1 && (
               <button
                 type="button"
-                aria-label={`Take out${called}`}
+                aria-label={`Remove${called}`}
                 title="Remove it"
                 className="mt-[22px] cursor-pointer p-1 text-soft hover:text-ink"
                 onClick={() => onChange(parts.filter(({ id }) => id !== part.id))}

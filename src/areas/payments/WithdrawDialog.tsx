@@ -19,7 +19,7 @@ export function WithdrawDialog({ id, number, onClose }: WithdrawDialogProps) {
     initial: {},
     run: () => act(withdrawCertificate, { id }),
     onDone: () => {
-      toast(`Certificate ${number} is taken back`);
+      toast(`Certificate ${number} is withdrawn`);
       onClose();
     },
   });

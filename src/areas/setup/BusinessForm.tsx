@@ -9,6 +9,7 @@ import { TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { AddressFields } from '../shared/AddressFields';
 import { FormFoot } from '../shared/FormFoot';
+import { RowsField } from '../shared/RowsField';
 import { useRecordForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act } from '../shell/book';
@@ -17,9 +18,9 @@ import { act } from '../shell/book';
 export function BusinessForm() {
   const { business } = useOpenBook();
   const [began, setBegan] = useState(business);
-  const { form, submit, field, general } = useRecordForm<Business>(
+  const { form, submit, field, errorAt, general } = useRecordForm<Business>(
     businessSchema,
-    business,
+    { ...business, units: business.units ?? [] },
     (value) => act(changeBusiness, { value, before: began }),
     (value) => {
       setBegan(value);
@@ -47,6 +48,22 @@ export function BusinessForm() {
         <TextField label="Scheme" hint="A number of the EAS list, such as 9935" {...field('endpoint.scheme')} />
         <TextField label="Id in that scheme" {...field('endpoint.id')} />
       </div>
+      <h2 className="mt-3 font-semibold font-serif">Own units</h2>
+      <p className="text-soft text-sm">
+        Beside each, hour, day, kg and the others: your word prints, its code goes into e-invoices (C62 where none fits
+        better).
+      </p>
+      <RowsField
+        form={form}
+        name="units"
+        what="unit"
+        columns={[
+          { field: 'word', label: 'Word', width: '1fr' },
+          { field: 'code', label: 'Code of UN/ECE Recommendation 20', width: '1fr' },
+        ]}
+        blank={{ word: '', code: 'C62' }}
+        errorAt={errorAt}
+      />
       <FormFoot label="Save the business" busy={form.formState.isSubmitting} general={general} />
     </form>
   );

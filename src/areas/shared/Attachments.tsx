@@ -78,7 +78,7 @@ export function Attachments({
               className="cursor-pointer text-soft underline underline-offset-2"
               onClick={() => void act(detachFile, { id: file.id })}
             >
-              take out
+              remove
             </button>
           </li>
         ))}

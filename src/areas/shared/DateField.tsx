@@ -8,7 +8,11 @@ import { today } from '../shell/book';
 
 type DateFieldProps = ComponentProps<typeof TextField>;
 
-const written = (held: string): string => (isIsoDate(held) ? writeDate(held) : held);
+/** A day as it is read, also one that a form begins with in words (`today`). */
+function written(held: string): string {
+  const day = isIsoDate(held) ? held : readTypedDate(held, today(), today());
+  return day === null ? held : writeDate(day);
+}
 
 /**
  * A day, typed as people say it (`24`, `1/10`, `today`, `14d`) and written as they read it (`24 Nov 2026`). What was

@@ -1,8 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { type Item, itemSchema, UNITS } from '@/core/catalogue/item';
+import { type Item, itemSchema } from '@/core/catalogue/item';
 import { decimal } from '@/core/kernel/decimal';
+import { unitsOf } from '@/core/kernel/unit';
 import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
 import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
@@ -25,7 +26,7 @@ interface ItemFormProps {
 
 /** One item, in Setup and in a slip over a document. */
 export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
-  const { accounts, records, codes, currency } = useOpenBook();
+  const { accounts, business, records, codes, currency } = useOpenBook();
   const income = accounts.filter((account) => account.type === 'income');
   const classes = knownClasses(records);
   const [began] = useState(item);
@@ -64,7 +65,7 @@ export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
           options={SUPPLY_KINDS.map((kind) => [kind, kind === 'digital' ? 'digital service' : kind] as const)}
           {...field('supply')}
         />
-        <ChoiceField label="Unit" options={Object.entries(UNITS)} {...field('unit')} />
+        <ChoiceField label="Unit" options={unitsOf(business.units)} {...field('unit')} />
         <ChoiceField
           label="Income account"
           options={income.map((account) => [account.code, `${account.code} ${account.name}`] as const)}

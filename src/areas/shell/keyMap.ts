@@ -23,7 +23,11 @@ export const KEY_MAP = {
   quote: { presses: ['Alt+q'], shown: 'Alt+Q', does: 'New quote (in Sales)' },
   nextCell: { presses: ['Enter'], shown: 'Enter', does: 'On to the next cell of a sheet' },
   nextLine: { presses: ['Alt+Enter'], shown: 'Alt+Enter', does: 'On to the next line, leaving the rest of this one' },
-  main: { presses: ['$mod+Enter'], shown: 'Ctrl+Enter', does: 'Do the main thing of the sheet, send a form or a slip' },
+  main: {
+    presses: ['$mod+Enter'],
+    shown: 'Ctrl+Enter',
+    does: 'Issue or record the page’s document, save a form or a dialog',
+  },
   lineUp: { presses: ['Alt+ArrowUp'], shown: 'Alt+↑', does: 'Move the line up' },
   lineDown: { presses: ['Alt+ArrowDown'], shown: 'Alt+↓', does: 'Move the line down' },
   takeOut: { presses: ['Alt+Delete'], shown: 'Alt+Delete', does: 'Remove the line' },

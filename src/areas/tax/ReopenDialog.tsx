@@ -27,7 +27,7 @@ export function ReopenDialog({ span, onClose }: { readonly span: Span; readonly 
       open
       onClose={onClose}
       title={`Reopen the ${spanName(span)} return`}
-      description="Its settlement is taken back and the period takes documents again. What was filed is kept as a version; documents that went to later periods and payments stay."
+      description="Its settlement is reversed and the period takes documents again. What was filed is kept as a version; documents that went to later periods and payments stay."
     >
       <form onSubmit={submit}>
         <AreaField label="Reason" autoFocus {...field('reason')} />

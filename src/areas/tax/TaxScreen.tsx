@@ -132,7 +132,7 @@ export function TaxScreen() {
                 cell: (r) => (
                   <OpenFigure
                     id={rowKey(r)}
-                    label={`Base of ${r.codeName}`}
+                    label={`Taxable amount of ${r.codeName}`}
                     amount={r.base}
                     opened={opened}
                     onOpen={setOpened}

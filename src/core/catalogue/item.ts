@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { type Decimal, isDecimal } from '@/core/kernel/decimal';
+import { isUnit } from '@/core/kernel/unit';
 import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import type { PriceMode } from '@/core/tax/calcTypes';
@@ -11,7 +12,7 @@ export interface Item {
   readonly id: string;
   readonly name: string;
   readonly description: string;
-  /** UN/ECE Recommendation 20 code: `C62` one, `HUR` hour, `DAY` day. */
+  /** `HUR`, hour; `C62:reel` for an own word, see `unit.ts`. */
   readonly unit: string;
   /** Currency units for one unit. */
   readonly price: Decimal;
@@ -29,30 +30,11 @@ export interface Item {
   readonly archived?: boolean;
 }
 
-/** Units of UN/ECE Recommendation 20 that are offered, with the word that is shown. */
-export const UNITS: Readonly<Record<string, string>> = {
-  C62: 'each',
-  HUR: 'hour',
-  DAY: 'day',
-  WEE: 'week',
-  MON: 'month',
-  KGM: 'kg',
-  MTR: 'm',
-  LTR: 'litre',
-  KMT: 'km',
-  SET: 'set',
-};
-
-/** The word for a unit, or its code where we have no word. */
-export function unitWord(code: string): string {
-  return UNITS[code] ?? code;
-}
-
 export const itemSchema = yup.object({
   id: neededText('give-id'),
   name: neededText('give-a-name'),
   description: optionalText(1000),
-  unit: yup.string().oneOf(Object.keys(UNITS), wanted('choose-unit')).defined(),
+  unit: yup.string().defined().test('unit', wanted('choose-unit'), isUnit),
   price: yup
     .string()
     .defined()

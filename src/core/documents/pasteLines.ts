@@ -1,5 +1,5 @@
-import { UNITS } from '@/core/catalogue/item';
 import { readTypedDecimal } from '@/core/kernel/decimal';
+import { type OwnUnit, unitsOf } from '@/core/kernel/unit';
 
 /** What pasted cells say of a line; all as it would be typed. */
 export interface PastedLine {
@@ -26,14 +26,18 @@ const HEADS: Readonly<Record<string, Column>> = {
   discount: 'discount',
 };
 
-const UNIT_CODES = new Map(
-  Object.entries(UNITS).flatMap(([code, word]) => [
-    [code.toLowerCase(), code],
-    [word, code],
-  ]),
-);
+/** What a cell calls a unit, by its word or its code, in small letters; undefined where it is none. */
+type UnitIn = (cell: string) => string | undefined;
 
-const unitOf = (cell: string): string | undefined => UNIT_CODES.get(cell.trim().toLowerCase());
+function unitReader(own: readonly OwnUnit[]): UnitIn {
+  const called = new Map(
+    unitsOf(own).flatMap(([unit, word]) => [
+      [unit.toLowerCase(), unit],
+      [word.toLowerCase(), unit],
+    ]),
+  );
+  return (cell) => called.get(cell.trim().toLowerCase());
+}
 
 /** A number in a cell may carry its currency: `€ 1,200.00`. */
 const figureOf = (cell: string): string => cell.replace(/[^\d.,%\u2212-]/g, '').trim();
@@ -49,7 +53,7 @@ function headed(row: readonly string[]): readonly (Column | undefined)[] | null 
 }
 
 /** Without heads: words first, then quantity and price, or a price alone; a unit and a discount show themselves. */
-function guessed(row: readonly string[]): PastedLine {
+function guessed(row: readonly string[], unitOf: UnitIn): PastedLine {
   const words: string[] = [];
   const figures: string[] = [];
   let unit = '';
@@ -74,14 +78,19 @@ function guessed(row: readonly string[]): PastedLine {
 
 /**
  * Lines from a block of cells that was copied out of a spreadsheet. A first row with heads names the
- * columns; else they are told by what stands in them. Rows without words or figures are left out.
+ * columns; else they are told by what stands in them. Rows without words or figures are left out. `own` are the units
+ * that the business has words of its own for.
  */
-export function linesFromCells(rows: readonly (readonly string[])[]): readonly PastedLine[] {
+export function linesFromCells(
+  rows: readonly (readonly string[])[],
+  own: readonly OwnUnit[] = [],
+): readonly PastedLine[] {
+  const unitOf = unitReader(own);
   const [first, ...rest] = rows;
   const columns = first === undefined ? null : headed(first);
   const body = columns === null ? rows : rest;
   const lines = body.map((row): PastedLine => {
-    if (columns === null) return guessed(row);
+    if (columns === null) return guessed(row, unitOf);
     const cell = (column: Column) => row[columns.indexOf(column)]?.trim() ?? '';
     return {
       description: cell('description'),

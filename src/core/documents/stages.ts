@@ -1,4 +1,4 @@
-import { unitWord } from '@/core/catalogue/item';
+import { unitWord } from '@/core/kernel/unit';
 import type { Currency } from '@/core/kernel/currency';
 import { type Decimal, decimalOf, ratioOf } from '@/core/kernel/decimal';
 import { inMinorUnits, type Minor, minor, minus, NOTHING, negated, plus, total, writeMoney } from '@/core/kernel/money';

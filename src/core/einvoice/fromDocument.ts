@@ -6,6 +6,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { inMinorUnits, type Minor, minor, NOTHING, plus, total, writeMoney } from '@/core/kernel/money';
 import { divide, multiply, type Ratio } from '@/core/kernel/ratio';
 import { halfUp } from '@/core/kernel/rounding';
+import { unitCode } from '@/core/kernel/unit';
 import type { Address } from '@/core/parties/address';
 import { compactIban } from '@/core/parties/iban';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
@@ -163,11 +164,11 @@ function lineOf(line: ContentLine, figures: LineResult, tax: FrozenTax, index: n
     {
       'BT-126': String(index + 1),
       'BT-129': quantity,
-      'BT-130': line.unit,
+      'BT-130': unitCode(line.unit),
       'BT-131': amountOf(figures.net, currency),
       'BT-146': price,
       'BT-149': baseQuantity === '1' ? '' : baseQuantity,
-      'BT-150': baseQuantity === '1' ? '' : line.unit,
+      'BT-150': baseQuantity === '1' ? '' : unitCode(line.unit),
       'BT-151': tax.category,
       'BT-152': rateOf(tax),
       'BT-153': name,

@@ -114,6 +114,8 @@ export type PlainWanted =
   | 'give-certificate-number'
   | 'give-name-of-customer'
   | 'give-a-name'
+  | 'give-plain-word'
+  | 'give-unit-code'
   | 'give-a-rate'
   | 'give-accounting-date'
   | 'give-amount'

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
+import { type OwnUnit, ownUnitSchema } from '@/core/kernel/unit';
 import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
@@ -19,6 +20,8 @@ export interface Business {
   readonly homeCurrency: Currency;
   /** Style of documents for which none is chosen; empty for the plain one. */
   readonly styleId: string;
+  /** Units with words of our own; missing for none. */
+  readonly units?: readonly OwnUnit[];
 }
 
 export const businessSchema = yup.object({
@@ -31,4 +34,5 @@ export const businessSchema = yup.object({
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
   styleId: optionalText(80),
+  units: yup.array().of(ownUnitSchema),
 });

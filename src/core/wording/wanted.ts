@@ -65,6 +65,8 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'give-certificate-number': 'Enter the number of the certificate.',
   'give-name-of-customer': 'Enter the customer’s name.',
   'give-a-name': 'Enter a name.',
+  'give-plain-word': 'Enter a word without a colon.',
+  'give-unit-code': 'Enter a code of UN/ECE Recommendation 20, such as C62, XBX or MTK.',
   'give-a-rate': 'Enter at least one rate and the date it starts.',
   'give-accounting-date': 'Enter the date it is posted under.',
   'give-amount': 'Enter an amount such as 12.50.',

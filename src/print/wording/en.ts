@@ -1,4 +1,4 @@
-import { UNITS } from '@/core/catalogue/item';
+import { UNITS } from '@/core/kernel/unit';
 import type { Wording } from './wording';
 
 export const EN: Wording = {

@@ -144,7 +144,7 @@ function CertificateForm({ certificate, customerId, onSaved }: CertificateFormPr
         <DateField label="Valid until" hint="Empty when it does not lapse" {...field('until')} />
       </div>
       <label className="block text-soft text-sm">
-        The paper itself, at most 2 MiB
+        A scan or PDF of it, at most 2 MiB
         <input
           type="file"
           className="block text-ink"

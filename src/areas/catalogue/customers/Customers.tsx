@@ -41,7 +41,7 @@ export function CustomerList() {
             </>
           ),
         },
-        { head: 'Kind', cell: (row) => row.kind },
+        { head: 'Customer type', cell: (row) => row.kind },
         { head: 'Town', cell: (row) => `${row.address.city}, ${row.address.country}` },
         { head: 'Tax number', cell: (row) => mainNumber(row) },
         { head: 'Terms', cell: (row) => row.terms },

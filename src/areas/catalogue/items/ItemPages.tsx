@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { unitWord } from '@/core/catalogue/item';
+import { unitWord } from '@/core/kernel/unit';
 import { ratioOf } from '@/core/kernel/decimal';
 import { showPrice } from '@/core/kernel/show';
 import { recordOf } from '@/store/records';

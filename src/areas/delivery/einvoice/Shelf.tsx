@@ -56,7 +56,7 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
                 className={`${ACTION} text-soft`}
                 onClick={() => void takeOut(id)}
               >
-                take out
+                remove
               </button>
             ),
           },

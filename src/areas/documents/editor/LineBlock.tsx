@@ -28,6 +28,7 @@ interface LineBlockProps {
   /** Computed value of each line; undefined while it can't be computed. */
   readonly values: readonly (bigint | undefined)[];
   readonly currency: Currency;
+  readonly units: readonly (readonly [string, string])[];
   readonly taxes: readonly (readonly [string, string])[];
   readonly problems: readonly Refusal[];
   /** The line whose item is looked up, or '' when it is in another block. */
@@ -98,6 +99,7 @@ export const LineBlock = memo(function LineBlock(props: LineBlockProps) {
           index={from + i}
           value={props.values[i]}
           currency={props.currency}
+          units={props.units}
           taxes={props.taxes}
           wrong={wrongOn(from + i)}
           waiting={last && i === lines.length - 1 && isBlank(line)}

@@ -4,10 +4,10 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type KeyboardEvent, memo } from 'react';
 import { flushSync } from 'react-dom';
-import { UNITS } from '@/core/catalogue/item';
 import type { DraftLine } from '@/core/documents/draft';
 import type { Currency } from '@/core/kernel/currency';
 import { minor } from '@/core/kernel/money';
+import { unitWord } from '@/core/kernel/unit';
 import { FindBox, type FindOption } from '@/ui/FindBox';
 import { Money } from '@/ui/Money';
 import { isKey, type KeyName } from '../../shell/keyMap';
@@ -21,6 +21,8 @@ interface LineRowProps {
   /** Computed value; undefined while the line can't be computed. A bigint, so that equal figures are equal props. */
   readonly value: bigint | undefined;
   readonly currency: Currency;
+  /** What it may be counted in: how it is held, and its word. */
+  readonly units: readonly (readonly [string, string])[];
   /** What the line may carry: key and name. */
   readonly taxes: readonly (readonly [string, string])[];
   /** Names of fields with a problem, joined by blanks. */
@@ -43,7 +45,7 @@ const HEAD = /^[^\n]*/;
 
 /** One line of the sheet, every cell written in place. */
 export const LineRow = memo(function LineRow(props: LineRowProps) {
-  const { store, line, index, value, currency, taxes, wrong, waiting, options } = props;
+  const { store, line, index, value, currency, units, taxes, wrong, waiting, options } = props;
   const title = HEAD.exec(line.description)?.[0] ?? '';
   const detail = line.description.slice(title.length + 1);
   const hasDetail = line.description.includes('\n');
@@ -147,8 +149,9 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
             onFocus={() => store.setFocus({ lineId: line.id, field: 'unit' })}
             onChange={(event) => store.changeLine(line.id, { unit: event.target.value })}
           >
-            {Object.entries(UNITS).map(([code, word]) => (
-              <option key={code} value={code}>
+            {!units.some(([unit]) => unit === line.unit) && <option value={line.unit}>{unitWord(line.unit)}</option>}
+            {units.map(([unit, word]) => (
+              <option key={unit} value={unit}>
                 {word}
               </option>
             ))}

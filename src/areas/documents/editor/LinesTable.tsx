@@ -10,7 +10,9 @@ import { linesFromCells } from '@/core/documents/pasteLines';
 import type { Preview } from '@/core/documents/preview';
 import { readCells } from '@/core/files/csv';
 import type { Refusal } from '@/core/kernel/result';
+import { unitsOf } from '@/core/kernel/unit';
 import { findItems } from '@/store/sales/queries/documents';
+import { useOpenBook } from '../../shell/BookContext';
 import { useFinder } from '../../shell/useFinder';
 import type { DraftStore } from './draftStore';
 import { BLOCK, LineBlock } from './LineBlock';
@@ -39,6 +41,8 @@ interface LinesTableProps {
 /** The lines of a draft. Items are looked up once, for the line that is written in. */
 export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, onNewItem, onHurry }: LinesTableProps) {
   const { currency } = shown;
+  const own = useOpenBook().business.units;
+  const units = useMemo(() => unitsOf(own), [own]);
   const focus = useStore(store, (state) => state.focus);
   const written = focus?.field === 'description' ? focus.lineId : '';
   const typed = draft.lines.find((line) => line.id === written)?.description.split('\n')[0] ?? '';
@@ -70,7 +74,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
     // One cell of one line is ordinary text for the field that has the focus.
     if (target === null || !/\t|\n./.test(text.trim())) return;
     if (event.target instanceof HTMLTextAreaElement && !text.includes('\t')) return;
-    const lines = linesFromCells(readCells(text));
+    const lines = linesFromCells(readCells(text), own);
     if (lines.length === 0) return;
     event.preventDefault();
     store.insertLines(target.getAttribute('data-line') ?? '', lines);
@@ -107,6 +111,7 @@ export function LinesTable({ store, draft, problems, shown, taxes, onPickItem, o
                 last={b === blocks.length - 1}
                 values={lines.map((line) => shown.byLine.get(line.id)?.value)}
                 currency={currency}
+                units={units}
                 taxes={taxes}
                 problems={problems}
                 written={here ? written : ''}

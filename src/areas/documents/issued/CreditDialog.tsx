@@ -2,7 +2,6 @@
 
 import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
-import { unitWord } from '@/core/catalogue/item';
 import { notesOn } from '@/core/decisions/sales/credit';
 import { type CreditRequest, quantityToCredit } from '@/core/documents/creditContent';
 import { leftToCredit } from '@/core/documents/creditLeft';
@@ -12,6 +11,7 @@ import { type Decimal, decimalOf, readTypedDecimal } from '@/core/kernel/decimal
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { showMoney, showNumber } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
+import { unitWord } from '@/core/kernel/unit';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';

@@ -42,8 +42,8 @@ export function PackList() {
     <>
       <SheetTitle aside="check before use">Starter packs</SheetTitle>
       <p className="mb-3 text-soft">
-        A pack brings the jurisdictions, rates, codes, places and rows of one country as they were on the day of its
-        knowledge. Compare it with the law before you rely on it. What your book has already stays as it is.
+        A pack brings the jurisdictions, rates, codes, places and rows of one country as known on its date. Compare it
+        with the law before you rely on it. What your book has already stays as it is.
       </p>
       <ul className="mb-5 columns-2 gap-x-8">
         {PACK_TITLES.map(({ id: packId, title, knownAt }) => (

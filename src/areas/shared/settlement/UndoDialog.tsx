@@ -77,7 +77,7 @@ export function UndoDialog({ allocation, onClose }: UndoDialogProps) {
       <UndoSlip
         title={`Undo refund ${debtNumber}`}
         description={`For money that was never paid out: ${sum} stands on ${creditNumber} again. Both remain visible.`}
-        done={`${debtNumber} is taken back`}
+        done={`${debtNumber} is cancelled`}
         action={undoRefund}
         inputOn={(date) => ({ id: debtId, date })}
         onClose={onClose}

@@ -1,6 +1,7 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import type { Book } from '@/core/book/rows';
 import { FIRST_SERIES } from '@/core/documents/series';
+import { CODES } from '@/core/einvoice/codes';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
@@ -72,9 +73,20 @@ export function beginBook(beginning: Beginning, moment: Moment): Decision<Book> 
   });
 }
 
+/** Codes of own units that Recommendation 20 does not have. */
+function unitRefusals({ units = [] }: Business): readonly Refusal[] {
+  return units.flatMap(({ code }, i) =>
+    CODES.units.has(code)
+      ? []
+      : [{ code: 'unknown', path: `units[${i}].code`, wanted: 'give-unit-code', found: code } as const],
+  );
+}
+
 export function saveBusiness(business: Business, book: Book): Decision<Book> {
   const checked = validated<Business>(businessSchema, business);
   if (!checked.ok) return checked;
+  const unknown = unitRefusals(business);
+  if (unknown.length > 0) return refuse(...unknown);
   // Amounts already written are in the home currency; another one would make them lies.
   if (business.homeCurrency !== book.business.homeCurrency)
     return refuse({ code: 'in-use', path: 'homeCurrency', keep: book.business.homeCurrency });
