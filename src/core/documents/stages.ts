@@ -1,4 +1,3 @@
-import { unitWord } from '@/core/kernel/unit';
 import type { Currency } from '@/core/kernel/currency';
 import { type Decimal, decimalOf, ratioOf } from '@/core/kernel/decimal';
 import { inMinorUnits, type Minor, minor, minus, NOTHING, negated, plus, total, writeMoney } from '@/core/kernel/money';
@@ -6,6 +5,7 @@ import { add, compare, divide, multiply, type Ratio, subtract, whole, ZERO } fro
 import { halfUp } from '@/core/kernel/rounding';
 import { share } from '@/core/kernel/share';
 import { showNumber } from '@/core/kernel/show';
+import { unitWord } from '@/core/kernel/unit';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { priceFor } from '@/core/tax/convertPrice';
 import { valueLine } from '@/core/tax/stages/lineValue';

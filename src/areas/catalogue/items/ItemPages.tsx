@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { unitWord } from '@/core/kernel/unit';
 import { ratioOf } from '@/core/kernel/decimal';
 import { showPrice } from '@/core/kernel/show';
+import { unitWord } from '@/core/kernel/unit';
 import { recordOf } from '@/store/records';
 import { allItems } from '@/store/sales/queries/documents';
 import { ItemForm } from '../../shared/ItemForm';

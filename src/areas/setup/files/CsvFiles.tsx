@@ -7,16 +7,16 @@ import { type ImportPlan, planImport } from '@/core/files/importTable';
 import { readTextFile, type TextFile } from '@/core/files/textFile';
 import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
-import { wordRefusal } from '@/core/wording/refusals';
 import { importCsv } from '@/store/setup/actions/importTable';
 import { csvText } from '@/store/setup/queries/csvText';
 import { importMaterial } from '@/store/setup/queries/importMaterial';
 import { Button } from '@/ui/Button';
 import { ChoiceField } from '@/ui/Field';
-import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
 import { act, bookDb } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
+import { OpeningFile } from './OpeningFile';
+import { WrongRows } from './WrongRows';
 
 interface Offered {
   readonly table: CsvTable;
@@ -123,19 +123,7 @@ export function CsvFiles() {
             </p>
           )}
           {offered.plan !== null && <Changed plan={offered.plan} />}
-          {offered.refusals.length > 0 && (
-            <div role="alert">
-              <p className="mt-1">Nothing is imported while a row is wrong:</p>
-              <ul>
-                {offered.refusals.map((refusal) => (
-                  <li key={`${refusal.path}-${wordRefusal(refusal)}`} className="text-sm">
-                    <Mark kind="wrong" /> {refusal.path === '' ? '' : `${refusal.path}: `}
-                    {wordRefusal(refusal)}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          )}
+          <WrongRows refusals={offered.refusals} />
           {offered.refusals.length === 0 && (
             <p className="mt-3">
               <Button weight="main" onClick={() => void take()}>
@@ -145,6 +133,7 @@ export function CsvFiles() {
           )}
         </section>
       )}
+      <OpeningFile />
     </>
   );
 }

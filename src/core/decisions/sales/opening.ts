@@ -1,4 +1,5 @@
 import type { Decision, Moment } from '@/core/book/changes';
+import { changesInOrder, type RowChanges } from '@/core/book/changesInOrder';
 import type { Content } from '@/core/documents/content';
 import type { DocumentLink } from '@/core/documents/issued';
 import { nextNumber, type Series } from '@/core/documents/series';
@@ -103,6 +104,52 @@ export function addOpening(input: OpeningInput, material: OpeningMaterial, momen
     changes: {
       ...changesOf(written.value),
       audit: { subject: document.number, about: [document.id, customer.id], after: { open: document.open } },
+    },
+  });
+}
+
+export interface OpeningsMaterial extends Omit<OpeningMaterial, 'customer'> {
+  readonly customers: ReadonlyMap<string, Customer>;
+  /** Opening invoices that are there, as `customerId number`. */
+  readonly known: ReadonlySet<string>;
+}
+
+/**
+ * Takes in opening invoices in their order, all or none; a refusal's path begins with its place, counted from 0. One that
+ * is there already, by customer and number, is refused.
+ */
+export function addOpenings(
+  inputs: readonly OpeningInput[],
+  { customers, known, ...material }: OpeningsMaterial,
+  moment: Moment,
+): Decision<readonly DocumentLink[]> {
+  const refusals: Refusal[] = [];
+  const steps: RowChanges[] = [];
+  const links: DocumentLink[] = [];
+  let { series } = material;
+  for (const [i, input] of inputs.entries()) {
+    const number = input.number.trim();
+    if (known.has(`${input.customerId} ${number}`)) {
+      refusals.push({ code: 'duplicate', path: `${i}.number`, found: number });
+      continue;
+    }
+    const customer = customers.get(input.customerId);
+    const added = addOpening(input, { ...material, customer, series }, moment);
+    if (!added.ok) {
+      refusals.push(...added.refusals.map((refusal) => ({ ...refusal, path: `${i}.${refusal.path}` })));
+      continue;
+    }
+    const { changes, value } = added.value;
+    steps.push(changes);
+    links.push(value);
+    series = changes.put?.series?.[0] ?? series;
+  }
+  if (refusals.length > 0) return refuse(...refusals);
+  return accept({
+    value: links,
+    changes: {
+      ...changesInOrder(steps),
+      audit: { subject: `${links.length} opening invoices`, about: links.map(({ id }) => id) },
     },
   });
 }

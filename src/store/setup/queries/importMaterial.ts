@@ -1,3 +1,4 @@
+import Dexie from 'dexie';
 import type { CustomerRow } from '@/core/book/rows';
 import type { CsvTable } from '@/core/book/tables';
 import { type CsvRecords, customerCall, type ImportMaterial } from '@/core/files/importTable';
@@ -36,5 +37,18 @@ export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): 
     usedUntil: used,
     customers: callsOf(customers),
     accounts: new Set(accounts),
+  };
+}
+
+/** What a file of opening invoices is held against: customers, by what it may call them, and the opening invoices there are. */
+export async function openingMaterial(db: BookDb) {
+  const [customers, openings] = await Promise.all([
+    db.customers.toArray(),
+    db.documents.where('[kind+issueDate]').between(['opening', Dexie.minKey], ['opening', Dexie.maxKey]).toArray(),
+  ]);
+  return {
+    customers: new Map(customers.map((customer) => [customer.id, customer])),
+    calls: callsOf(customers),
+    known: new Set(openings.map(({ customerId, content }) => `${customerId} ${content.buyerReference}`)),
   };
 }
