@@ -20,6 +20,7 @@ test('leaving a page with something typed asks first, whichever way it is left',
     () => page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Receipts' }).click(),
     () => page.keyboard.press('Alt+5'),
     () => page.getByRole('link', { name: 'Items', exact: true }).click(),
+    () => page.evaluate(() => history.back()),
   ]) {
     await away();
     await expect(slip(page, 'Leave without saving?')).toBeVisible();
@@ -29,6 +30,12 @@ test('leaving a page with something typed asks first, whichever way it is left',
   await page.keyboard.press('Alt+3');
   await page.getByRole('button', { name: 'Leave without saving' }).click();
   await expect(heading(page, 'Receipts')).toBeVisible();
+  // Back, and going on.
+  await open(page, '/sales/customers', 'Orcas Marina');
+  await name.fill('Orcas Marina and Boatyard');
+  await page.evaluate(() => history.back());
+  await page.getByRole('button', { name: 'Leave without saving' }).click();
+  await expect(heading(page, 'Customers')).toBeVisible();
   // What was saved, or never changed, leaves without a question.
   await open(page, '/sales/customers', 'Orcas Marina');
   await expect(name).toHaveValue('Orcas Marina');
@@ -164,4 +171,61 @@ test('an account without IBAN is checked by its form, and kept', async ({ page }
   await expect(page.getByRole('heading', { name: 'Bank accounts' })).toBeVisible();
   await page.goto('/setup/bank-accounts/bank');
   await expect(page.getByLabel('Branch code')).toHaveValue('123456780');
+});
+
+test('a tax number is verified from the draft that it decides about', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/sales/customers/nordlicht');
+  await page.getByLabel('Tax number, tax number 1').fill('DE812345665');
+  await page.getByRole('button', { name: /^Save Reederei/ }).click();
+  await expect(heading(page, 'Customers')).toBeVisible();
+  await page.keyboard.press('Alt+n');
+  await page.keyboard.type('Reederei');
+  await page.keyboard.press('Enter');
+  const note = page.getByRole('complementary').getByRole('listitem').filter({ hasText: 'DE812345665' });
+  await expect(note).toContainText('not verified yet');
+  await note.getByRole('button', { name: 'Verify DE812345665' }).click();
+  await expect(page.getByText('DE812345665 is valid')).toBeVisible();
+  await expect(note).toBeHidden();
+});
+
+test('opening invoices come from a file, all or none', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/setup/csv');
+  const file = page.getByLabel('File of opening invoices');
+  const csv = (...rows: string[]) => ({
+    name: 'open.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['customer,number,date,amount', ...rows].join('\n')),
+  });
+  await file.setInputFiles(csv('Orcas Marina,OLD-1,2025-11-30,120.00', 'Nobody,OLD-2,2025-11-30,1.00'));
+  await expect(page.getByRole('alert').filter({ hasText: 'row 3, customer' })).toBeVisible();
+  await file.setInputFiles(csv('Orcas Marina,OLD-1,2025-11-30,120.00', 'Inishmaan Shellfish,OLD-2,2025-11-30,80.00'));
+  await expect(page.getByText('open.csv: 2 to add, 200.00 in all.')).toBeVisible();
+  await page.getByRole('button', { name: 'Import open.csv' }).click();
+  await expect(page.getByText('2 opening invoices are saved')).toBeVisible();
+  await page.goto('/receipts/customers/orcas');
+  await expect(page.getByRole('main')).toContainText('120.00');
+});
+
+test('an invoice says the account of its style, currency or own choice', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/setup/bank-accounts');
+  await page.getByRole('button', { name: 'New bank account' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Dollar account');
+  await page.getByLabel('Currency').selectOption('USD');
+  await page.getByLabel('Local account').selectOption('routing');
+  await page.getByLabel('Branch code').fill('123456780');
+  await page.getByLabel('Account number').fill('000123456');
+  await page.getByRole('button', { name: 'Save the bank account' }).click();
+  await expect(page.getByRole('row', { name: /Dollar account USD 123456780 000123456 1001/ })).toBeVisible();
+  await page.keyboard.press('Alt+2');
+  await page.keyboard.press('Alt+n');
+  await page.getByText(/^More: subject/).click();
+  const into = page.getByLabel('Paid into');
+  await expect(into.locator('option').first()).toHaveText('Bank');
+  await page.getByLabel('Currency', { exact: true }).selectOption('USD');
+  await expect(into.locator('option').first()).toHaveText('Dollar account');
+  await into.selectOption({ label: 'Bank, EUR' });
+  await expect(into).toHaveValue('bank');
 });

@@ -1,12 +1,14 @@
-/** Shorter words are left to the library that sets the text. */
-const LONG = 60;
+/** Shorter words fit on any line. */
+const SHORT = 8;
+const LETTER = /\p{L}/u;
 
 /**
- * The text with words that fill more than a line broken by line ends, letter by letter: the library would measure
- * such a word anew from its start at every letter. Font and size are those the page is set to; `width` in points.
+ * The text with words that fill more than a line broken by line ends, with a hyphen between letters: the library would
+ * break them anywhere and unmarked, and measure such a word anew from its start at every letter. Font and size are those
+ * the page is set to; `width` in points.
  */
 export function withLongWordsBroken(doc: PDFKit.PDFDocument, text: string, width: number): string {
-  if (text.length < LONG) return text;
+  if (text.length < SHORT) return text;
   const widths = new Map<string, number>();
   const widthOf = (letter: string): number => {
     const known = widths.get(letter) ?? doc.widthOfString(letter);
@@ -14,21 +16,24 @@ export function withLongWordsBroken(doc: PDFKit.PDFDocument, text: string, width
     return known;
   };
   // The library counts the line end as a letter of its line.
-  const room = width - doc.widthOfString('\n');
-  return text.replace(/\S{60,}/g, (word) => {
+  const room = width - widthOf('\n');
+  return text.replace(/\S{8,}/g, (word) => {
+    const letters = [...word];
+    if (letters.reduce((sum, letter) => sum + widthOf(letter), 0) <= room) return word;
     const rows: string[] = [];
-    let row = '';
+    let row: string[] = [];
     let used = 0;
-    for (const letter of word) {
+    for (const letter of letters) {
       const more = widthOf(letter);
-      if (row !== '' && used + more > room) {
-        rows.push(row);
-        row = '';
+      if (row.length > 0 && used + more + widthOf('-') > room) {
+        const parted = row.length > 1 && LETTER.test(row.at(-1) ?? '') && LETTER.test(letter);
+        rows.push(row.join('') + (parted ? '-' : ''));
+        row = [];
         used = 0;
       }
-      row += letter;
+      row.push(letter);
       used += more;
     }
-    return [...rows, row].join('\n');
+    return [...rows, row.join('')].join('\n');
   });
 }

@@ -25,7 +25,8 @@ interface Column extends PrintedColumn {
   readonly align: 'left' | 'right';
 }
 
-const WIDTHS: Readonly<Record<PrintedColumn['field'], number>> = {
+/** Widest that a column beside the description becomes, with the gap behind it. */
+const WIDEST: Readonly<Record<PrintedColumn['field'], number>> = {
   title: 0,
   supplied: 66,
   quantity: 66,
@@ -35,12 +36,26 @@ const WIDTHS: Readonly<Record<PrintedColumn['field'], number>> = {
   value: 76,
 };
 
-function columnsFor(page: PrintedDocument): readonly Column[] {
-  const fixed = page.columns.reduce((sum, { field }) => sum + WIDTHS[field], 0);
+const GAP = 10;
+
+/** As wide as what stands in a column asks for, so that descriptions get all the room that is left. */
+function widthOf({ field, head }: PrintedColumn, { lines }: PrintedDocument, doc: PDFKit.PDFDocument): number {
+  if (field === 'title') return 0;
+  doc.font('text').fontSize(8);
+  const heading = doc.widthOfString(head);
+  doc.fontSize(9.5);
+  const texts = new Set(lines.flatMap((line) => (field === 'value' ? [line.value, line.running] : [line[field]])));
+  const widest = [...texts].reduce((most, text) => Math.max(most, doc.widthOfString(text)), heading);
+  return Math.min(WIDEST[field], Math.ceil(widest) + GAP + (field === 'tax' ? 8 : 0));
+}
+
+function columnsFor(page: PrintedDocument, doc: PDFKit.PDFDocument): readonly Column[] {
+  const widths = page.columns.map((column) => widthOf(column, page, doc));
+  const fixed = widths.reduce((sum, width) => sum + width, 0);
   let x = PAGE.left;
   return page.columns.map((column, i): Column => {
     const { field } = column;
-    const width = field === 'title' ? INNER - fixed : WIDTHS[field];
+    const width = field === 'title' ? INNER - fixed : (widths[i] ?? 0);
     const left = field === 'title' || field === 'tax' || field === 'supplied';
     const gap = i === page.columns.length - 1 ? 0 : 8;
     const at = x + (field === 'tax' ? 8 : 0);
@@ -59,7 +74,7 @@ export class Sheet {
     private readonly doc: PDFKit.PDFDocument,
     private readonly page: PrintedDocument,
   ) {
-    this.columns = columnsFor(page);
+    this.columns = columnsFor(page, doc);
   }
 
   draw(): void {

@@ -79,7 +79,7 @@ describe('a printed invoice', () => {
     expect(page.lines[0]).toEqual({
       title: 'Calibration',
       detail: 'on site\ntwo days',
-      quantity: '1.5 day',
+      quantity: '1.5 days',
       price: '1,160.00',
       less: '10 %',
       tax: 'VAT 23 %',

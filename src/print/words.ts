@@ -188,7 +188,7 @@ function linesOf(content: Content, figures: CalcResult, write: Writer): readonly
         '\n',
       ),
       supplied: line.supplied === undefined ? '' : write.day(line.supplied),
-      quantity: `${write.number(line.quantity)} ${write.unit(line.unit)}`,
+      quantity: write.quantity(line.quantity, line.unit),
       price: write.price(line.unitPrice),
       less: lessOf(line),
       tax: taxes.get(line.tax) ?? line.tax,

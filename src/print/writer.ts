@@ -1,6 +1,7 @@
 import type { NamedTax } from '@/core/documents/taxRows';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
+import type { Decimal } from '@/core/kernel/decimal';
 import type { Minor } from '@/core/kernel/money';
 import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { unitWord } from '@/core/kernel/unit';
@@ -55,7 +56,10 @@ export class Writer {
     return family === '' && wording.language !== 'en' ? wording.categories[category] : name;
   }
 
-  unit(unit: string): string {
-    return unitWord(unit, this.wording.units);
+  /** A quantity with its unit, in the number that the language asks for: `1 hour`, `2 hours`. */
+  quantity(value: Decimal, unit: string): string {
+    const { language, units, unitsOfMany } = this.wording;
+    const one = new Intl.PluralRules(language).select(Math.abs(Number(value))) === 'one';
+    return `${this.number(value)} ${unitWord(unit, one ? units : { ...units, ...unitsOfMany })}`;
   }
 }

@@ -217,7 +217,9 @@ describe('life after issue', () => {
   test('correcting credits the invoice and puts what it said into a draft of its family', async () => {
     const db = await newBook();
     const due = '30% 0d + 70% 45d, 2% 10d';
-    const invoice = await issued(db, { subject: 'Pier gauge', note: 'Call first', remarks: 'asked twice', due });
+    const overrides = [{ tax: 'IE-S', family: 'IE-VAT', amount: '23.05', reason: 'as agreed' }];
+    const said = { subject: 'Pier gauge', note: 'Call first', remarks: 'asked twice', due, overrides };
+    const invoice = await issued(db, said);
     await act(db, attachFile, attachmentOf({ id: 'f', ownerId: invoice.id, name: 'order.pdf' }), DAY);
     const { note, draftId } = await act(
       db,
@@ -232,6 +234,7 @@ describe('life after issue', () => {
       note: 'Call first',
       remarks: 'asked twice',
       due,
+      overrides,
       taxPoint: DAY,
       familyId: invoice.familyId,
     });

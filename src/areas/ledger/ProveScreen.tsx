@@ -4,6 +4,7 @@ import { proxy } from 'comlink';
 import { useState } from 'react';
 import { type BookCheck, type BookCheckName, bookHolds } from '@/core/returns/bookProof';
 import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
@@ -11,6 +12,8 @@ import { Progress } from '@/ui/Progress';
 import { onBook } from '@/workers/client';
 import { useRun } from '../shared/useRun';
 import { useOpenBook } from '../shell/BookContext';
+import { usePicked } from '../shell/period';
+import { routes } from '../shell/routes';
 
 /** What each check says when it holds, and what to do when it does not. */
 const WORDS: Readonly<Record<BookCheckName, readonly [holds: string, remedy: string]>> = {
@@ -87,6 +90,7 @@ export function ProveScreen() {
 
 function Check({ check, holds, compared, differences }: BookCheck) {
   const { currency } = useOpenBook();
+  const { pick, pickRegistration } = usePicked();
   const [words, remedy] = WORDS[check];
   return (
     <li className="border-rule border-b py-1.5">
@@ -108,11 +112,23 @@ function Check({ check, holds, compared, differences }: BookCheck) {
       {!holds && (
         <>
           <ul className="mt-1 pl-6 text-sm">
-            {differences.slice(0, MOST).map(({ subject, cause, amount }, i) => (
+            {differences.slice(0, MOST).map(({ subject, cause, amount, period }, i) => (
               <li key={i} className="flex gap-3">
                 <span className="flex-1">
                   {subject} {subject !== '' && cause !== '' && '·'} {cause}
                 </span>
+                {period !== undefined && (
+                  <Link
+                    href={routes.tax}
+                    className="underline decoration-rule underline-offset-4"
+                    onClick={() => {
+                      pickRegistration(period.registrationId);
+                      pick(period.start);
+                    }}
+                  >
+                    Open its reconciliation
+                  </Link>
+                )}
                 {amount !== null && <Money amount={amount} currency={currency} />}
               </li>
             ))}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { hasUnsaved } from '@/ui/unsaved';
@@ -27,6 +27,8 @@ function followed(event: MouseEvent): string | null {
 export function LeaveGuard() {
   const router = useRouter();
   const [going, setGoing] = useState<(() => void) | null>(null);
+  /** Leaving was agreed to, and is under way. */
+  const agreed = useRef(false);
   useEffect(() => {
     const onLeave = (event: Event) => setGoing(() => (event as CustomEvent<() => void>).detail);
     const onClick = (event: MouseEvent) => {
@@ -36,9 +38,25 @@ export function LeaveGuard() {
       event.stopPropagation();
       setGoing(() => () => router.push(path));
     };
+    /** Back and Forward are told of before they happen, and may be held once the page was used. */
+    const onTraverse = (event: NavigateEvent) => {
+      const { navigationType, cancelable, destination } = event;
+      if (navigationType !== 'traverse' || !cancelable || !hasUnsaved() || agreed.current) return;
+      event.preventDefault();
+      setGoing(() => () => {
+        agreed.current = true;
+        const { finished } = navigation.traverseTo(destination.key);
+        void finished?.finally(() => {
+          agreed.current = false;
+        });
+      });
+    };
+    const back = 'navigation' in window ? navigation : null;
+    back?.addEventListener('navigate', onTraverse);
     addEventListener(LEAVE, onLeave);
     document.addEventListener('click', onClick, { capture: true });
     return () => {
+      back?.removeEventListener('navigate', onTraverse);
       removeEventListener(LEAVE, onLeave);
       document.removeEventListener('click', onClick, { capture: true });
     };

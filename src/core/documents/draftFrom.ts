@@ -123,5 +123,6 @@ export function correctionOf(document: IssuedDocument, id: string, issueDate: st
     carrier: content.carrier ?? '',
     tracking: content.tracking ?? '',
     lines: content.lines.map((line) => ({ ...draftLineOf(line), of: line.of ?? '' })),
+    overrides: (content.overrides ?? []).map(({ tax, family, amount, reason }) => ({ tax, family, amount, reason })),
   };
 }

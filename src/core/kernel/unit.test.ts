@@ -8,6 +8,7 @@ import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { DEMO_BUSINESS, DEMO_CUSTOMERS, DEMO_ITEMS } from '@/demo/setup';
 import { Writer } from '@/print/writer';
 import { currency } from './currency';
+import { decimal } from './decimal';
 import { isUnit, unitCode, unitsOf, unitWord } from './unit';
 
 const REEL = { word: 'reel', code: 'XRL' };
@@ -18,7 +19,17 @@ describe('an own unit', () => {
       freezeDraft(draftOf({ lines: [lineOf({ unit: 'XRL:reel' })] }), 'INV-1', DEMO_CUSTOMERS[0] ?? null, settingOf()),
     );
     expect(content.lines[0]?.unit).toBe('XRL:reel');
-    expect(new Writer('de', currency('EUR')).unit('XRL:reel')).toBe('reel');
+    const written = (language: string, quantity: string, unit: string) =>
+      new Writer(language, currency('EUR')).quantity(decimal(quantity), unit);
+    expect(written('de', '2', 'XRL:reel')).toBe('2 reel');
+    // French counts in the plural from 2 on, German and English anything but 1, Irish in the singular.
+    expect(['en', 'de', 'fr', 'ga'].map((language) => written(language, '1.5', 'HUR'))).toEqual([
+      '1.5 hours',
+      '1,5 Stunden',
+      '1,5 heure',
+      '1.5 uair',
+    ]);
+    expect([written('en', '1', 'DAY'), written('es', '2', 'WEE')]).toEqual(['1 day', '2 semanas']);
     expect(JSON.stringify(einvoiceOf(content, figuresOf(content)))).toContain('"XRL"');
   });
   test('is offered behind the others, and found in pasted cells by its word', () => {

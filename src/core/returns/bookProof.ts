@@ -1,3 +1,4 @@
+import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 
 /** What of the whole book is held against each other. */
@@ -26,6 +27,8 @@ export interface BookDifference {
   readonly cause: string;
   /** How far the two lie apart, in home currency; null where it is no matter of amounts. */
   readonly amount: Minor | null;
+  /** The tax period that it lies in, where it lies in one. */
+  readonly period?: { readonly registrationId: string; readonly start: IsoDate };
 }
 
 /** What came of one check. */

@@ -112,4 +112,5 @@ export const DE: Wording = {
     KMT: 'km',
     SET: 'Satz',
   },
+  unitsOfMany: { HUR: 'Stunden', DAY: 'Tage', WEE: 'Wochen', MON: 'Monate', SET: 'Sätze', LTR: 'Liter' },
 };

@@ -89,4 +89,5 @@ export const EN: Wording = {
   page: 'Page {page} of {count}',
   seal: 'Seal {code}',
   units: UNITS,
+  unitsOfMany: { HUR: 'hours', DAY: 'days', WEE: 'weeks', MON: 'months', LTR: 'litres', SET: 'sets' },
 };

@@ -118,4 +118,13 @@ export const ES: Wording = {
     KMT: 'km',
     SET: 'juego',
   },
+  unitsOfMany: {
+    C62: 'unidades',
+    HUR: 'horas',
+    DAY: 'días',
+    WEE: 'semanas',
+    MON: 'meses',
+    LTR: 'litros',
+    SET: 'juegos',
+  },
 };

@@ -118,4 +118,5 @@ export const FR: Wording = {
     KMT: 'km',
     SET: 'jeu',
   },
+  unitsOfMany: { C62: 'pièces', HUR: 'heures', DAY: 'jours', WEE: 'semaines', LTR: 'litres', SET: 'jeux', MON: 'mois' },
 };

@@ -112,4 +112,5 @@ export const GA: Wording = {
     KMT: 'km',
     SET: 'tacar',
   },
+  unitsOfMany: { HUR: 'uair', DAY: 'lá', WEE: 'seachtain', MON: 'mí', LTR: 'lítear', SET: 'tacar' },
 };

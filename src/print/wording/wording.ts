@@ -87,6 +87,8 @@ export interface Wording {
   readonly page: string;
   readonly seal: string;
   readonly units: Readonly<Record<string, string>>;
+  /** Words of units beside a number that is not one; those of `units` where they do not change. */
+  readonly unitsOfMany: Readonly<Record<string, string>>;
 }
 
 /** Fills `{name}` in a text. */

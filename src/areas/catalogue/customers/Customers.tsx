@@ -6,6 +6,7 @@ import { mainNumber } from '@/core/parties/customer';
 import { recordOf } from '@/store/records';
 import { allCustomers } from '@/store/sales/queries/documents';
 import { CustomerForm } from '../../shared/CustomerForm';
+import { NumberChecks } from '../../shared/NumberChecks';
 import { RecordEnd } from '../../shared/RecordEnd';
 import { RecordLink, RecordList, RecordPage } from '../../shared/RecordList';
 import { useMore } from '../../shared/useMore';
@@ -14,7 +15,6 @@ import { useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
 import { Certificates } from './Certificates';
 import { CustomerFile } from './CustomerFile';
-import { NumberChecks } from './NumberChecks';
 
 export function CustomerList() {
   const [query, setQuery] = useState('');

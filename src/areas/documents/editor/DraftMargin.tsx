@@ -15,6 +15,7 @@ import type { Customer } from '@/core/parties/customer';
 import { placeInPeriod, spanName } from '@/core/returns/calendar';
 import { Margin } from '@/ui/Page';
 import { ChecksNote } from '../../shared/MarginNotes';
+import { UnverifiedNumbers } from '../../shared/NumberChecks';
 import { useOpenBook } from '../../shell/BookContext';
 import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
@@ -100,6 +101,9 @@ export function DraftMargin(props: DraftMarginProps) {
         <TotalNote store={store} shown={shown} total={focus.field} names={names} draft={draft} />
       ) : (
         <LineNote store={store} draft={draft} at={at} shown={shown} customer={customer} setting={setting} />
+      )}
+      {customer !== null && registration !== undefined && (
+        <UnverifiedNumbers customer={customer} home={registration.country} />
       )}
       <EntriesNote sides={sides} onOpen={(side) => store.setFocus({ lineId: '', field: keyOfSide(side, names, ids) })}>
         {registration?.basis === 'on-payment' && !traitsOfDraft(draft.kind).paidAtOnce && (

@@ -9,7 +9,13 @@ const ON = '2026-01-15';
 
 const openings = async (db: BookDb) =>
   (await db.documents.where('[kind+issueDate]').between(['opening', ''], ['opening', '9']).toArray())
-    .map(({ number, customerId, content, open, dueDate }) => [number, customerId, content.buyerReference, dueDate, open])
+    .map(({ number, customerId, content, open, dueDate }) => [
+      number,
+      customerId,
+      content.buyerReference,
+      dueDate,
+      open,
+    ])
     .sort();
 
 async function imported(...rows: string[]): Promise<{ db: BookDb; result: Awaited<ReturnType<typeof tried>> }> {

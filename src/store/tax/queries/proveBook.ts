@@ -84,6 +84,7 @@ async function periods(db: BookDb, onDone: () => void): Promise<BookCheck> {
         subject: `${name}: ${subject}`,
         cause: cause.replaceAll('-', ' '),
         amount,
+        period: { registrationId, start },
       })),
     );
     onDone();
