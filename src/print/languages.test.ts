@@ -1,4 +1,4 @@
-import { draftOf, lineOf, settingOf } from 'tests/book';
+import { discountOf, draftOf, EUR, lineOf, settingOf } from 'tests/book';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -10,6 +10,7 @@ import { DEMO_CUSTOMERS } from '@/demo/setup';
 import { codeSquares, paymentCode } from './epc';
 import { WORDINGS, wordingOf } from './wording';
 import { type PrintOptions, printed } from './words';
+import { Writer } from './writer';
 
 const setting = settingOf({ rateOf: () => ({ perHome: decimal('1.25'), date: '2026-01-10' as IsoDate, source: '' }) });
 
@@ -47,6 +48,14 @@ describe('wordings', () => {
 });
 
 describe('a document in five languages', () => {
+  test('says its discounts in its language, unless words of one’s own were typed', () => {
+    const adjustments = [discountOf('10%'), { ...discountOf('5.00'), id: 'own', text: 'For the storm' }];
+    const { totals } = page({ lines: [lineOf({})], adjustments }, { language: 'de' });
+    expect(totals.slice(0, 2).map(([label]) => label)).toEqual(['Rabatt, 10 %', 'For the storm']);
+  });
+  test('writes the first of a month as French does', () =>
+    expect(new Writer('fr', EUR).day(isoDate('2026-03-01'))).toBe('1er mars 2026'));
+
   test.each([
     ['en', 'Invoice', '14 Feb 2026', '1,234.50'],
     ['ga', 'Sonrasc', '14 Feabhra 2026', '1,234.50'],

@@ -19,7 +19,7 @@ export function withLongWordsBroken(doc: PDFKit.PDFDocument, text: string, width
   const room = width - widthOf('\n');
   return text.replace(/\S{8,}/g, (word) => {
     const letters = [...word];
-    if (letters.reduce((sum, letter) => sum + widthOf(letter), 0) <= room) return word;
+    if (letters.reduce((sum, letter) => sum + widthOf(letter), 0) <= width) return word;
     const rows: string[] = [];
     let row: string[] = [];
     let used = 0;

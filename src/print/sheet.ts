@@ -14,6 +14,7 @@ const RULE = '#B9AF9B';
 /** Ink of what is no longer valid. */
 const STAMP = '#A02B2B';
 const LEADING = 13;
+const TITLE = 24;
 /** Room that a line of what is carried forward takes. */
 const CARRIED = 18;
 const SLIP = 150;
@@ -147,6 +148,13 @@ export class Sheet {
     return LOGO.height + 6;
   }
 
+  /** As large as the longest word of the title lets it be. */
+  private titleSize(width: number): number {
+    this.doc.font('title').fontSize(TITLE);
+    const widest = Math.max(...this.page.title.split(/\s+/).map((word) => this.doc.widthOfString(word)));
+    return Math.max(LEADING, Math.min(TITLE, Math.floor((TITLE * width) / widest)));
+  }
+
   private drawHead(): void {
     const { page } = this;
     const half = INNER / 2 - 12;
@@ -155,7 +163,7 @@ export class Sheet {
     this.y += this.drawLogo();
     const title = this.text(page.title, PAGE.left, this.y - 4, {
       width: half,
-      size: 24,
+      size: this.titleSize(half),
       font: 'title',
       color: page.accent,
     });

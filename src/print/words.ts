@@ -235,7 +235,8 @@ function totalsOf(content: Content, figures: CalcResult, write: Writer): readonl
   const { totals } = figures;
   const adjusted = (content.adjustments ?? []).map(({ id, text, percent }): PrintedFact => {
     const parts = figures.adjustments.filter((part) => part.id === id);
-    const words = percent === undefined ? text : `${text}, ${write.number(percent)} %`;
+    const named = wording.adjustments[text] ?? text;
+    const words = percent === undefined ? named : `${named}, ${write.number(percent)} %`;
     return [words, write.money(total(parts.map((part) => part.value)))];
   });
   return [

@@ -26,9 +26,10 @@ export class Writer {
   }
 
   day(date: IsoDate): string {
-    const { months, date: shape } = this.wording;
+    const { months, date: shape, first = '1' } = this.wording;
     const month = months[Number(date.slice(5, 7)) - 1] ?? '';
-    return fill(shape, { day: String(Number(date.slice(8, 10))), month, year: date.slice(0, 4) });
+    const day = Number(date.slice(8, 10));
+    return fill(shape, { day: day === 1 ? first : String(day), month, year: date.slice(0, 4) });
   }
 
   money(amount: Minor, currency = this.currency): string {

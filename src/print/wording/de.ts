@@ -113,4 +113,5 @@ export const DE: Wording = {
     SET: 'Satz',
   },
   unitsOfMany: { HUR: 'Stunden', DAY: 'Tage', WEE: 'Wochen', MON: 'Monate', SET: 'Sätze', LTR: 'Liter' },
+  adjustments: { Discount: 'Rabatt', Freight: 'Fracht' },
 };

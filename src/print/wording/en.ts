@@ -90,4 +90,5 @@ export const EN: Wording = {
   seal: 'Seal {code}',
   units: UNITS,
   unitsOfMany: { HUR: 'hours', DAY: 'days', WEE: 'weeks', MON: 'months', LTR: 'litres', SET: 'sets' },
+  adjustments: { Discount: 'Discount', Freight: 'Freight' },
 };

@@ -127,4 +127,5 @@ export const ES: Wording = {
     LTR: 'litros',
     SET: 'juegos',
   },
+  adjustments: { Discount: 'Descuento', Freight: 'Portes' },
 };

@@ -119,4 +119,6 @@ export const FR: Wording = {
     SET: 'jeu',
   },
   unitsOfMany: { C62: 'pièces', HUR: 'heures', DAY: 'jours', WEE: 'semaines', LTR: 'litres', SET: 'jeux', MON: 'mois' },
+  adjustments: { Discount: 'Remise', Freight: 'Port' },
+  first: '1er',
 };

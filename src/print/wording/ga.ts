@@ -113,4 +113,5 @@ export const GA: Wording = {
     SET: 'tacar',
   },
   unitsOfMany: { HUR: 'uair', DAY: 'lá', WEE: 'seachtain', MON: 'mí', LTR: 'lítear', SET: 'tacar' },
+  adjustments: { Discount: 'Lascaine', Freight: 'Lastas' },
 };
