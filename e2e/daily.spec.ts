@@ -49,6 +49,14 @@ test('quote, new version, accepted, two stages, invoices, part of one credited',
   await page.getByRole('link', { name: 'QUO-2026-0002 v2' }).click();
   await page.getByRole('button', { name: 'Invoice it…' }).click();
   await expect(page.getByText(/Still to invoice: 840\.00/)).toBeVisible();
+  // By quantity, the last of it asks for what is left of the sum: 840 over four.
+  await page.getByLabel('What is invoiced now').selectOption('quantities');
+  const quantity = page.getByLabel('Quantity now of Mooring survey');
+  await quantity.fill('2');
+  await expect(page.getByRole('cell', { name: '300.00', exact: true })).toBeVisible();
+  await quantity.fill('4');
+  await expect(page.getByText('210.00 instead of 300.00')).toBeVisible();
+  await page.getByLabel('What is invoiced now').selectOption('rest');
   await page.getByRole('button', { name: 'Create the invoice' }).click();
   await expect(page.getByLabel('Price, line 1', { exact: true })).toHaveValue('840.00');
   // More than what is left is asked about before it is billed.

@@ -2,11 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { leftOf, quantityLeft, quotedParts, type StageRequest } from '@/core/documents/stages';
-import { readTypedDecimal } from '@/core/kernel/decimal';
+import { leftOf, quantityLeft, quotedParts, type StageRequest, stageDraft } from '@/core/documents/stages';
+import { decimal, readTypedDecimal } from '@/core/kernel/decimal';
 import { type Minor, total } from '@/core/kernel/money';
 import { accept, type Result, refuse } from '@/core/kernel/result';
-import { showMoney, showNumber } from '@/core/kernel/show';
+import { showMoney, showNumber, showPrice } from '@/core/kernel/show';
 import { typedMoney } from '@/core/kernel/typedMoney';
 import { beginStage } from '@/store/sales/actions/quotes';
 import { Dialog } from '@/ui/Dialog';
@@ -61,6 +61,11 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
     const billed = new Map(read.flatMap(([id, value]) => (value === null ? [] : [[id, value]])));
     return accept({ kind: 'quantities', quantities: billed });
   };
+  const linesInvoiced = (typed: StageForm) => {
+    const request = typed.how === 'quantities' ? requestOf(typed) : null;
+    if (request?.ok !== true) return [];
+    return stageDraft(quote, parts, request.value, { id: '', issueDate: today(), due: '' }).lines;
+  };
   const { form, submit, field, general, busy, isDirty } = useActionForm<StageForm, { readonly draftId: string }>({
     initial: { how: 'rest', percent: '', amount: '', quantities: parts.map(() => '') },
     run: (value) => {
@@ -71,6 +76,8 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
     onDone: (_, { draftId }) => router.push(routes.draft(draftId)),
   });
   const how = form.watch('how');
+  /** Of the quoted lines that are invoiced by quantity: what is left of one may ask for another price than was quoted. */
+  const prices = new Map(linesInvoiced(form.watch()).map(({ of, price }) => [of, decimal(price)]));
   return (
     <Dialog
       unsaved={isDirty}
@@ -124,6 +131,18 @@ export function StageDialog({ quote, family, onClose }: StageDialogProps) {
                           {...form.register(`quantities.${parts.indexOf(part)}`)}
                         />
                       );
+                    },
+                  },
+                  {
+                    head: 'Price',
+                    align: 'right' as const,
+                    width: '150px',
+                    cell: ({ id }: (typeof parts)[number]) => {
+                      const price = prices.get(id);
+                      const quoted = quote.content.lines.find((line) => line.id === id)?.unitPrice;
+                      if (price === undefined || quoted === undefined) return '';
+                      const shown = showPrice(price, currency);
+                      return price === quoted ? shown : `${shown} instead of ${showPrice(quoted, currency)}`;
                     },
                   },
                 ]
