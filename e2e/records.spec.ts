@@ -181,7 +181,7 @@ test('a tax number is verified from the draft that it decides about', async ({ p
   await expect(heading(page, 'Customers')).toBeVisible();
   await page.keyboard.press('Alt+n');
   await page.getByRole('combobox', { name: 'Customer' }).fill('Reederei');
-  await page.getByRole('option', { name: /Reederei/ }).click();
+  await page.getByRole('option', { name: /Forschung GmbH/ }).click();
   const note = page.getByRole('complementary').getByRole('listitem').filter({ hasText: 'DE812345665' });
   await expect(note).toContainText('not verified yet');
   await note.getByRole('button', { name: 'Verify DE812345665' }).click();
