@@ -19,6 +19,7 @@ const ROOMS = [
   'returns',
   'einvoice',
   'delivery',
+  'bank',
   'book',
   'decisions',
   'wording',

@@ -62,7 +62,7 @@ describe('able check', () => {
     const { code, out } = able('check', bomb, '/nowhere/at/all.xml', good);
     expect(code).toBe(2);
     const [first, second, third] = lines(out);
-    expect([first.ok, first.error]).toEqual([false, 'The file has a DTD; e-invoices must not have one.']);
+    expect([first.ok, first.error]).toEqual([false, 'The file has a DTD; files from outside must not have one.']);
     expect(second.error).toBe('The file cannot be read: check its name and place.');
     expect(third.ok).toBe(true);
   });

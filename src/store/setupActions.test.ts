@@ -2,7 +2,7 @@ import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refus
 import { columnsOf } from '@/core/book/tables';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
-import { readTextFile } from '@/core/files/textFile';
+import { readTextFile } from '@/core/kernel/textFile';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { differences } from '@/core/kernel/differences';

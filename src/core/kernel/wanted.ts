@@ -11,6 +11,8 @@ export type Wanted =
 
 export interface WantedFacts {
   'another-row': { readonly row: number };
+  /** `found` is the message that was given: `camt.054`; empty for none. */
+  'camt-053': { readonly found: string };
   'cells-of-the-head': { readonly count: number };
   'code-of-territory': { readonly registration: string; readonly code: string };
   discount: { readonly decimals: number };
@@ -19,6 +21,7 @@ export interface WantedFacts {
   'exchange-rate': { readonly currency: Currency; readonly need: RateNeed; readonly typed: boolean };
   /** `sample` is an account of the wanted form; empty where the kind is none. */
   'local-account': { readonly sample: string };
+  'fewer-lines': { readonly most: number };
   'fewer-elements': { readonly most: number };
   'fewer-taxes': { readonly most: number };
   'file-of': { readonly mib: number };
@@ -39,6 +42,8 @@ export interface WantedFacts {
   'shorter-text': { readonly most: number };
   'sum-that-is-settled': { readonly received: Minor; readonly settled: Minor; readonly currency: Currency };
   'short-code': { readonly sample: string };
+  'statement-amount': { readonly currency: Currency };
+  'statement-of-account': { readonly account: string; readonly stated: string };
   'tax-amount': { readonly whole: boolean };
   'well-formed': { readonly error: string };
 }
@@ -103,7 +108,11 @@ export type PlainWanted =
   | 'file-of-10-mib'
   | 'file-of-2-mib'
   | 'file-with-content'
+  | 'columns-of-statement'
+  | 'file-with-statement'
   | 'file-without-dtd'
+  | 'statement-day'
+  | 'statement-in-known-currency'
   | 'first-day-or-nothing'
   | 'first-number-from-1'
   | 'first-number-of-nine-digits'

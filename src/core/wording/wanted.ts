@@ -55,7 +55,11 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'file-of-10-mib': 'A file can have at most 10 MiB.',
   'file-of-2-mib': 'A file beside a certificate may have 2 MiB at most.',
   'file-with-content': 'The file is empty.',
-  'file-without-dtd': 'The file has a DTD; e-invoices must not have one.',
+  'columns-of-statement': 'Say which columns hold the date and the amount, or money in and money out.',
+  'file-with-statement': 'The file holds no statement: choose a camt.053, OFX or CSV file of the bank.',
+  'file-without-dtd': 'The file has a DTD; files from outside must not have one.',
+  'statement-day': 'The bank’s file has no date here that can be read.',
+  'statement-in-known-currency': 'The currency of the account is not known.',
   'first-day-or-nothing': 'Enter the date it begins, or nothing.',
   'first-number-from-1': 'The first number is 1 or above.',
   'first-number-of-nine-digits': 'Enter a first number of at most nine digits.',
@@ -227,6 +231,11 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
     sample === ''
       ? 'Choose what kind of account it is.'
       : `Enter code and number as the bank states them, such as ${sample}.`,
+  'camt-053': ({ found }) =>
+    found === ''
+      ? 'This XML file is no bank statement: choose a camt.053 file.'
+      : `This is a ${found} message, which is no statement: choose the camt.053 file of the bank.`,
+  'fewer-lines': ({ most }) => `The file has more than ${most} lines: ask the bank for a shorter time.`,
   'fewer-elements': ({ most }) => `The file has more than ${most} elements.`,
   'fewer-taxes': ({ most }) => `Name at most ${most} taxes.`,
   'file-of': ({ mib: most }) => `The file is larger than ${most} MB.`,
@@ -253,6 +262,9 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
   'sum-that-is-settled': ({ received, settled, currency }) =>
     `${showMoney(received, currency)} was received, but ${showMoney(settled, currency)} is settled below: settle less, or correct the sum.`,
   'short-code': ({ sample }) => `Enter a short code, such as ${sample}.`,
+  'statement-amount': ({ currency }) => `The bank’s file has no amount in ${currency} here that can be read.`,
+  'statement-of-account': ({ account, stated }) =>
+    `The statement is of account ${stated}, not of ${account}: choose the other account, or the right file.`,
   'tax-amount': ({ whole }) => `Enter the tax as an amount such as ${whole ? '12' : '12.50'}.`,
   'well-formed': ({ error }) => `This is not well-formed XML: ${error}.`,
 };

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { CSV_TABLES, type CsvTable, columnsOf } from '@/core/book/tables';
 import { type ImportPlan, planImport } from '@/core/files/importTable';
-import { readTextFile, type TextFile } from '@/core/files/textFile';
+import { readTextFile, type TextFile } from '@/core/kernel/textFile';
 import { differences } from '@/core/kernel/differences';
 import type { Refusal } from '@/core/kernel/result';
 import { importCsv } from '@/store/setup/actions/importTable';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { OPENING_HEADS } from '@/core/files/openingFile';
-import { readTextFile } from '@/core/files/textFile';
+import { readTextFile } from '@/core/kernel/textFile';
 import { minor, NOTHING, plus } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { preview } from '@/store/perform';

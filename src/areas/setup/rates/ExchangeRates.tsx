@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
-import { readTextFile } from '@/core/files/textFile';
+import { readTextFile } from '@/core/kernel/textFile';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
