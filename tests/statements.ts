@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
-import type { ColumnRole, StatementColumns } from '@/core/bank/csv';
 import type { Statement, StatementLine } from '@/core/bank/statement';
 import { currency } from '@/core/kernel/currency';
 import { isoDate } from '@/core/kernel/date';
 import { type Minor, minor, plus, writeMoney } from '@/core/kernel/money';
+import type { ColumnRole, StatementColumns } from '@/core/parties/statementColumns';
 
 /* Statements written in each form that is read, for tests that read them back. */
 

@@ -2,10 +2,10 @@ import { act, day, documentOf, draftOf, issued, lineOf, momentOn, newBook, refus
 import { columnsOf } from '@/core/book/tables';
 import type { ExchangeRate } from '@/core/currency/exchangeRate';
 import { readCsv, writeCsv } from '@/core/files/csv';
-import { readTextFile } from '@/core/kernel/textFile';
 import { currency } from '@/core/kernel/currency';
 import { decimal } from '@/core/kernel/decimal';
 import { differences } from '@/core/kernel/differences';
+import { readTextFile } from '@/core/kernel/textFile';
 import { isBalanced } from '@/core/ledger/entry';
 import { prove } from '@/core/returns/proof';
 import { byJurisdiction } from '@/core/returns/return';

@@ -180,7 +180,8 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         </p>
         {dishonoured !== null && (
           <p className="mb-4">
-            <Mark kind="cancelled" /> Returned unpaid on {writeDate(dishonoured.on)}
+            <Mark kind="cancelled" /> {dishonoured.mistake ? 'Cancelled' : 'Returned unpaid'} on{' '}
+            {writeDate(dishonoured.on)}
             {dishonoured.reason && `: ${dishonoured.reason}`}.
           </p>
         )}

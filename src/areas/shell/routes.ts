@@ -45,6 +45,8 @@ export const routes = {
   receiptFrom: (customerId: string): string => `/receipts/new?customer=${encodeURIComponent(customerId)}`,
   withholding: '/receipts/withholding',
 
+  bank: '/receipts/bank',
+  bankLine: (id: string): string => `/receipts/bank?line=${encodeURIComponent(id)}`,
   account: (code: string): string => `/ledger/account/${code}`,
   entry: (id: string): string => `/ledger?entry=${id}`,
   historyOf: (id: string): string => `/ledger/history?about=${encodeURIComponent(id)}`,

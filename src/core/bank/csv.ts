@@ -3,39 +3,8 @@ import type { Currency } from '@/core/kernel/currency';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { type Minor, minus, negated } from '@/core/kernel/money';
 import { accept, type Result } from '@/core/kernel/result';
+import type { ColumnRole, DateOrder, StatementColumns } from '@/core/parties/statementColumns';
 import { bankText, MOST_LINES, readBankAmount, type Statement, type StatementLine, unreadable } from './statement';
-
-/** What a column of a bank's CSV file holds; empty for nothing that is needed. */
-export const COLUMN_ROLES = [
-  '',
-  'date',
-  'amount',
-  'in',
-  'out',
-  'text',
-  'name',
-  'iban',
-  'reference',
-  'bank-reference',
-  'balance',
-] as const;
-export type ColumnRole = (typeof COLUMN_ROLES)[number];
-
-export type DateOrder = 'dmy' | 'mdy' | 'ymd';
-
-/** How the CSV files of a bank are read; remembered with the account. */
-export interface StatementColumns {
-  /** Rows above the first line, the heads among them. */
-  readonly skip: number;
-  /** Heads of the columns, by which a file of the same form is known again; empty where it has none. */
-  readonly heads: readonly string[];
-  readonly roles: readonly ColumnRole[];
-  readonly dates: DateOrder;
-  /** The mark before decimals. */
-  readonly decimal: '.' | ',';
-  /** Money that comes in is below zero in this bank's files. */
-  readonly reversed: boolean;
-}
 
 export type Rows = readonly (readonly string[])[];
 

@@ -1,5 +1,6 @@
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
+import type { BankRule } from './bankRule';
 import { bareNumber, nameWords, waysToWrite } from './tokens';
 
 /** An invoice that is open, in the currency of the account. */
@@ -58,16 +59,6 @@ export interface TransferLine {
   readonly iban: string;
   readonly date: IsoDate;
   readonly amount: Minor;
-}
-
-/** What lines of one text are: charges, interest, a regular payment. */
-export interface BankRule {
-  readonly id: string;
-  /** Part of the text or the name, in any letters. */
-  readonly contains: string;
-  readonly direction: 'in' | 'out';
-  /** Code of the account that they are booked to. */
-  readonly account: string;
 }
 
 export interface MatchCustomer {

@@ -3,8 +3,9 @@ import type { Currency } from '@/core/kernel/currency';
 import { accept, type Result } from '@/core/kernel/result';
 import { readTextFile } from '@/core/kernel/textFile';
 import { compactIban } from '@/core/parties/iban';
+import type { StatementColumns } from '@/core/parties/statementColumns';
 import { readCamt } from './camt';
-import { type Rows, readCsvStatement, type StatementColumns, statementRows } from './csv';
+import { type Rows, readCsvStatement, statementRows } from './csv';
 import { readOfx } from './ofx';
 import { type Statement, unreadable } from './statement';
 

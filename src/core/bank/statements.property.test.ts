@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { CSV_COLUMNS, statementLine, statementOf, writeCamt, writeCsvStatement, writeOfx } from 'tests/statements';
 import { isoDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
-import { guessColumns, type StatementColumns } from './csv';
+import type { StatementColumns } from '@/core/parties/statementColumns';
+import { guessColumns } from './csv';
 import { readStatementFile, statementsOf } from './readStatements';
 import { bankText, type Statement, unexplainedBy } from './statement';
 

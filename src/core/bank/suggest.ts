@@ -65,7 +65,7 @@ const MOST_SHOWN = 8;
 interface Seen {
   readonly line: StatementLine;
   readonly index: MatchIndex;
-  readonly window: MatchWindow;
+  readonly within: MatchWindow;
   readonly numbers: ReadonlySet<string>;
   /** How surely a customer is who paid, 0 to 1, and by what it is known. */
   readonly payers: ReadonlyMap<string, { readonly sure: number; readonly reason: MatchReason }>;
@@ -249,7 +249,7 @@ function documents(seen: Seen): readonly Weighed[] {
     for (const debt of index.numbered(number)) named.add(debt);
     for (const debt of index.referred(number)) named.add(debt);
   }
-  const near = [...index.paidBy(line.amount)].filter((debt) => debt.date <= addDays(line.date, seen.window.days));
+  const near = [...index.paidBy(line.amount)].filter((debt) => debt.date <= addDays(line.date, seen.within.days));
   const likely = [...payers].filter(([, { sure }]) => sure > 0.5).map(([id]) => id);
   const ofPayers = likely.flatMap((id) => index.debtsOf(id));
   const single = new Set([...named, ...near.slice(0, 40), ...ofPayers.slice(0, 200)]);
@@ -288,10 +288,10 @@ function weighMovements(movements: readonly Movement[], seen: Seen): Weighed {
 
 /** What the book has recorded already: one movement of this sum, or all of a day that make it, as cheques paid in together. */
 function movements(seen: Seen): readonly Weighed[] {
-  const { line, index, window } = seen;
-  const single = [...index.movedBy(line.amount)].filter((m) => Math.abs(daysBetween(m.date, line.date)) <= window.days);
+  const { line, index, within } = seen;
+  const single = [...index.movedBy(line.amount)].filter((m) => Math.abs(daysBetween(m.date, line.date)) <= within.days);
   const together: Weighed[] = [];
-  for (let back = 0; back <= Math.min(7, window.days); back++) {
+  for (let back = 0; back <= Math.min(7, within.days); back++) {
     const ofDay = index.movementsOn(addDays(line.date, -back)).filter(({ amount }) => amount > 0n === line.amount > 0n);
     if (ofDay.length > 1 && total(ofDay.map(({ amount }) => amount)) === line.amount)
       together.push(weighMovements(ofDay, seen));
@@ -376,12 +376,12 @@ function lessLikely(weighed: readonly Weighed[]): readonly Weighed[] {
 export function suggest(
   line: StatementLine,
   index: MatchIndex,
-  window: MatchWindow = USUAL_WINDOW,
+  within: MatchWindow = USUAL_WINDOW,
 ): readonly Suggestion[] {
   const seen: Seen = {
     line,
     index,
-    window,
+    within,
     numbers: numbersIn(line.text, line.reference, line.name),
     payers: payersOf(line, index),
   };

@@ -1,4 +1,7 @@
 import type * as yup from 'yup';
+import type { BankLine, BankStatement } from '@/core/bank/bankLine';
+import { type BankRule, bankRuleSchema } from '@/core/bank/bankRule';
+import type { Reconciliation } from '@/core/bank/reconciliation';
 import { itemSchema } from '@/core/catalogue/item';
 import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
 import { type ExchangeRate, exchangeRateSchema } from '@/core/currency/exchangeRate';
@@ -121,6 +124,12 @@ const toCustomer = <Row extends { readonly customerId: string }>(row: Row, custo
 
 const CUSTOMER = { table: 'customers', at: 'customer', what: 'a customer of the book' } as const;
 const REGISTRATION = { table: 'registrations', at: 'registration', what: 'a registration of the book' } as const;
+const BANK_ACCOUNT = {
+  table: 'bankAccounts',
+  at: 'account',
+  what: 'a bank account of the book',
+  ids: ({ bankAccountId }: { readonly bankAccountId: string }) => [bankAccountId],
+} as const;
 const ENTRY = { table: 'journal', at: 'entry', what: 'its journal entry' } as const;
 
 /**
@@ -241,6 +250,42 @@ export const TABLES = {
     references: [
       { table: 'accounts', at: 'account', what: 'an account of the chart', ids: ({ account }) => [account] },
     ],
+  }),
+  bankStatements: appended<BankStatement>({
+    key: 'id',
+    indexes: { 9: 'id, bankAccountId, [bankAccountId+until]' },
+    shape: ROW_SHAPES.bankStatements,
+    called: ({ fileName }) => `statement ${fileName}`,
+    references: [BANK_ACCOUNT],
+  }),
+  bankLines: table<BankLine>({
+    key: 'id',
+    indexes: {
+      9: 'id, statementId, [bankAccountId+date], [bankAccountId+isOpen+date], [bankAccountId+key], *entryIds',
+    },
+    shape: ROW_SHAPES.bankLines,
+    called: ({ date, position }) => `bank line ${date}, ${position}`,
+    references: [
+      BANK_ACCOUNT,
+      { table: 'bankStatements', at: 'statement', what: 'its statement', ids: ({ statementId }) => [statementId] },
+      { ...ENTRY, at: 'matches', ids: ({ matches }) => matches.map(({ entryId }) => entryId) },
+    ],
+  }),
+  bankRules: removable<BankRule>({
+    key: 'id',
+    indexes: { 9: 'id' },
+    shape: ROW_SHAPES.bankRules,
+    records: each(bankRuleSchema),
+    references: [
+      { table: 'accounts', at: 'account', what: 'an account of the chart', ids: ({ account }) => [account] },
+    ],
+  }),
+  reconciliations: appended<Reconciliation>({
+    key: 'id',
+    indexes: { 9: 'id, [bankAccountId+date]' },
+    shape: ROW_SHAPES.reconciliations,
+    called: ({ date }) => `reconciliation ${date}`,
+    references: [BANK_ACCOUNT],
   }),
   series: table<Series>({ key: 'id', indexes: { 1: 'id' }, shape: ROW_SHAPES.series, records: each(seriesSchema) }),
   styles: removable<DocumentStyle>({

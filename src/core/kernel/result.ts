@@ -31,6 +31,12 @@ export interface RefusalFacts {
   'not-in-force': { readonly registration: string; readonly day: IsoDate };
   /** A check of the document that blocks it; its own words. */
   'check-failed': { readonly finding: string };
+  /** A file of statements whose lines are all there. */
+  'nothing-new': Nothing;
+  /** A bank line that nothing is left of, or that is not matched. */
+  matched: Nothing;
+  'not-matched': Nothing;
+  'over-matched': { readonly left: Minor };
   'over-allocated': { readonly number: string };
   /** It came back unpaid. */
   dishonoured: { readonly number: string };

@@ -55,6 +55,7 @@ export type RateNeed = 'document' | 'receipt' | { readonly filing: string } | { 
 export type NamedBy = { readonly id: string } | { readonly row: number };
 
 export type PlainWanted =
+  | 'account-of-its-own-records'
   | 'add-income-account'
   | 'amount-above-zero'
   | 'archive-of-1-gib'
@@ -123,6 +124,7 @@ export type PlainWanted =
   | 'give-certificate-number'
   | 'give-name-of-customer'
   | 'give-a-name'
+  | 'give-part-of-text'
   | 'give-plain-word'
   | 'give-unit-code'
   | 'give-a-rate'

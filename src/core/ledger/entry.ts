@@ -19,6 +19,7 @@ export type EntryKind =
   | 'tax-payment'
   | 'revaluation'
   | 'deferral'
+  | 'bank'
   | 'journal';
 
 /** The same amount in the currency of the document, where that is not the home currency. */
@@ -33,7 +34,7 @@ export interface JournalEntry {
   readonly date: IsoDate;
   readonly kind: EntryKind;
   readonly text: string;
-  /** Id of the document (of an allocation or a write-off, the debt), receipt, customer (of a refund), registration (of a claim) or tax period behind it; empty for a manual journal. */
+  /** Id of the document (of an allocation or a write-off, the debt), receipt, customer (of a refund), registration (of a claim), bank line or tax period behind it; empty for a manual journal. */
   readonly sourceId: string;
   /** Instant it was written. */
   readonly at: string;

@@ -4,6 +4,7 @@ import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { isBic, isIban } from './iban';
 import { type LocalKind, localAccountOf, localAccountSchema } from './localAccount';
+import { type StatementColumns, statementColumnsSchema } from './statementColumns';
 
 /** An account of ours with a bank: customers pay into it, and its statements are reconciled. */
 export interface BankAccount {
@@ -18,6 +19,8 @@ export interface BankAccount {
   readonly local: { readonly kind: LocalKind | ''; readonly code: string; readonly number: string };
   /** Kept, but not offered any more. */
   readonly archived?: boolean;
+  /** How its CSV statements are read; missing until one was. */
+  readonly columns?: StatementColumns;
 }
 
 /** An account that nothing is known of yet. */
@@ -35,6 +38,7 @@ export const bankAccountSchema = yup.object({
   bic: optionalText(11).test('bic', wanted('bic-of-8-or-11'), (v) => v === '' || isBic(v)),
   local: localAccountSchema.defined(),
   archived: yup.boolean(),
+  columns: statementColumnsSchema.default(undefined),
 });
 
 /** Whether customers can be told to pay into it. */

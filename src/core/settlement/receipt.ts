@@ -32,6 +32,8 @@ export interface Dishonour {
   readonly reason: string;
   /** What the bank asked for it, in home currency. */
   readonly fee: Minor;
+  /** It never came: it was recorded, or matched with a bank line, by mistake. */
+  readonly mistake?: boolean;
   /** Entries that took the receipt back and paid the fee. */
   readonly entryIds: readonly string[];
 }

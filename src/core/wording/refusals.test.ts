@@ -45,6 +45,10 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   'check-failed': [{ finding: 'Our tax number must stand on the invoice.' }],
   'over-allocated': [{ number: 'INV-1' }],
   dishonoured: [{ number: 'REC-1' }],
+  'nothing-new': [{}],
+  matched: [{}],
+  'not-matched': [{}],
+  'over-matched': [{ left: minor(5000n) }],
   'used-since': (['refunded', 'certified', 'claimed'] as const).map((by) => ({ by })),
   'over-claimed': (['withheld', 'certified', 'payable'] as const).map((of) => ({
     left: minor(1250n),

@@ -84,6 +84,10 @@ const WORDS: Words = {
   'check-failed': ({ finding }) => finding,
   'over-allocated': ({ number }) => `This is more than is open on ${number}. Enter no more than the open amount.`,
   dishonoured: ({ number }) => `${number} was returned unpaid: nothing can be settled with it.`,
+  'nothing-new': () => 'All lines of this file are in the book already. Nothing was changed.',
+  matched: () => 'This line is matched already: undo that first.',
+  'not-matched': () => 'This line is not matched.',
+  'over-matched': () => 'This is more than is left of the line, or goes the other way. Choose what makes its sum.',
   'used-since': ({ by }) => `Part of it was ${by} since. Undo that first.`,
   'over-claimed': ({ left, currency, of }) =>
     `This is more than is ${OVER_CLAIMED[of]}: ${writeMoney(left, currency)}. Enter no more than that.`,

@@ -55,6 +55,8 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'file-of-10-mib': 'A file can have at most 10 MiB.',
   'file-of-2-mib': 'A file beside a certificate may have 2 MiB at most.',
   'file-with-content': 'The file is empty.',
+  'account-of-its-own-records':
+    'Choose another account: this one is moved by receipts, documents and payments to the authority alone.',
   'columns-of-statement': 'Say which columns hold the date and the amount, or money in and money out.',
   'file-with-statement': 'The file holds no statement: choose a camt.053, OFX or CSV file of the bank.',
   'file-without-dtd': 'The file has a DTD; files from outside must not have one.',
@@ -69,6 +71,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'give-certificate-number': 'Enter the number of the certificate.',
   'give-name-of-customer': 'Enter the customer’s name.',
   'give-a-name': 'Enter a name.',
+  'give-part-of-text': 'Enter a part of the text that such lines have.',
   'give-plain-word': 'Enter a word without a colon.',
   'give-unit-code': 'Enter a code of UN/ECE Recommendation 20, such as C62, XBX or MTK.',
   'give-a-rate': 'Enter at least one rate and the date it starts.',

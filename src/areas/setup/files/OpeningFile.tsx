@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { OPENING_HEADS } from '@/core/files/openingFile';
-import { readTextFile } from '@/core/kernel/textFile';
 import { minor, NOTHING, plus } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
+import { readTextFile } from '@/core/kernel/textFile';
 import { preview } from '@/store/perform';
 import { importOpenings } from '@/store/sales/actions/takings';
 import { Button } from '@/ui/Button';

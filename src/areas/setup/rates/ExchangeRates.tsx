@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { type ExchangeRate, exchangeRateId, exchangeRateSchema } from '@/core/currency/exchangeRate';
-import { readTextFile } from '@/core/kernel/textFile';
 import { currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
 import { decimal, ratioOf } from '@/core/kernel/decimal';
+import { readTextFile } from '@/core/kernel/textFile';
 import { wordRefusals } from '@/core/wording/refusals';
 import { importRates } from '@/store/setup/actions/rates';
 import { keepExchangeRate } from '@/store/setup/actions/taxSetup';

@@ -19,6 +19,8 @@ export interface DishonourInput {
   readonly reason: string;
   /** What the bank asks for it, in home currency. */
   readonly fee: Minor;
+  /** It never came: it was recorded by mistake. */
+  readonly mistake?: boolean;
 }
 
 export interface DishonourMaterial {
@@ -46,7 +48,7 @@ function usedSince({ receipt, position, withheld }: DishonourMaterial): 'refunde
  */
 export function dishonour(input: DishonourInput, material: DishonourMaterial, moment: Moment): Decision<Receipt> {
   const { receipt, position, withheld, lines } = material;
-  const { date, fee, reason } = input;
+  const { date, fee, reason, mistake = false } = input;
   if (receipt === undefined) return refuse({ code: 'not-found', path: 'receiptId' });
   if (receipt.dishonoured !== null) return refuse({ code: 'dishonoured', path: 'receiptId', number: receipt.number });
   if (!isIsoDate(date)) return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
@@ -66,7 +68,7 @@ export function dishonour(input: DishonourInput, material: DishonourMaterial, mo
     moment,
   );
   if (!undone.ok) return undone;
-  const text = `${receipt.number} was returned unpaid`;
+  const text = mistake ? `${receipt.number} was cancelled` : `${receipt.number} was returned unpaid`;
   const head = { date, kind: 'dishonour', sourceId: receipt.id, at: moment.now } as const;
   const { chart } = position;
   const posted = [
@@ -90,6 +92,7 @@ export function dishonour(input: DishonourInput, material: DishonourMaterial, mo
       at: moment.now,
       reason: reason.trim(),
       fee,
+      ...(mistake && { mistake }),
       entryIds: posted.map(({ entry }) => entry.id),
     },
   };

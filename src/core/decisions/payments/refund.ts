@@ -32,6 +32,8 @@ export interface RefundInput {
   /** ISO date. */
   readonly date: string;
   readonly method: PaymentMethod;
+  /** Code of the account that it leaves; that of the method unless it is given. */
+  readonly account?: string;
   readonly reference: string;
   /** In the currency of the credit. */
   readonly amount: Minor;
@@ -154,7 +156,7 @@ export function refund(input: RefundInput, material: RefundMaterial, moment: Mom
       sourceId: customerId,
       at: moment.now,
     },
-    refundSides(home, moneyAccountFor(chart, input.method), chart),
+    refundSides(home, input.account ?? moneyAccountFor(chart, input.method), chart),
   );
   const { add, put } = rowsOf(creditAfter(credit, allocation), allocation, [posted, ...settling], tax.value);
   return accept({

@@ -1,4 +1,4 @@
-/* Version 8 to version 9; frozen, see `v1.ts`. The business's account to pay into becomes the first bank account. */
+/* Version 8 to version 9; frozen, see `v1.ts`. The business's account to pay into becomes the first bank account; statements are new. */
 
 interface OldBusiness {
   readonly homeCurrency: string;
@@ -31,5 +31,9 @@ export function upgradeV8({ book, accounts }: V8) {
       bic,
       local,
     })),
+    bankStatements: [],
+    bankLines: [],
+    bankRules: [],
+    reconciliations: [],
   };
 }

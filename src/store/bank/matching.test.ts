@@ -1,0 +1,259 @@
+import { act, day, discountOf, documentOf, issued, KEPT_FROM, momentOn, newBook, refusalCodes } from 'tests/book';
+import { expectSoundBook } from 'tests/soundBook';
+import { statementLine, statementOf } from 'tests/statements';
+import type { StatementLine } from '@/core/bank/statement';
+import type { MatchTarget } from '@/core/bank/suggest';
+import { minor, total } from '@/core/kernel/money';
+import { writeJournal } from '../ledger/actions/writeJournal';
+import { present } from '../load';
+import { recordReceipt } from '../payments/actions/recordReceipt';
+import { perform } from '../perform';
+import { creditInvoice } from '../sales/actions/creditInvoice';
+import type { BookDb } from '../schema';
+import { keepBankAccount } from '../setup/actions/setup';
+import { fileReturn } from '../tax/actions/fileReturn';
+import { acceptMatch, splitLine, undoMatch } from './actions/matching';
+import { importStatements } from './actions/statements';
+import { suggestFor } from './queries/suggestions';
+
+const ON = '2026-05-20';
+
+type Said = Omit<Partial<StatementLine>, 'amount'> & { readonly amount: bigint };
+
+/** Takes a statement with these lines in, and gives their ids. */
+async function lines(db: BookDb, said: readonly Said[], bankAccountId = 'bank'): Promise<readonly string[]> {
+  const statement = statementOf(said.map((one) => statementLine({ date: day(ON), ...one, amount: minor(one.amount) })));
+  const before = new Set(await db.bankLines.toCollection().primaryKeys());
+  await act(
+    db,
+    importStatements,
+    { bankAccountId, fileName: 'may.xml', format: 'camt.053', statements: [statement] },
+    ON,
+  );
+  const made = (await db.bankLines.toArray()).filter(({ id }) => !before.has(id));
+  return made.sort((a, b) => a.position - b.position).map(({ id }) => id);
+}
+
+async function first(db: BookDb, lineId: string, kind: MatchTarget['kind']): Promise<MatchTarget> {
+  const [found] = await suggestFor(db, [lineId], 30);
+  const [best] = found?.suggestions ?? [];
+  expect(best?.target.kind).toBe(kind);
+  return present(best, 'a suggestion').target;
+}
+
+/** Accepts the first suggestion of a line, which is of a kind. */
+async function accepted(db: BookDb, lineId: string, kind: MatchTarget['kind']) {
+  return act(db, acceptMatch, { lineId, target: await first(db, lineId, kind) }, ON);
+}
+
+/** Balances by account, zeros left out. */
+async function balances(db: BookDb): Promise<Record<string, bigint>> {
+  const sums = new Map<string, bigint>();
+  for (const { account, amount } of await db.journalLines.toArray())
+    sums.set(account, (sums.get(account) ?? 0n) + amount);
+  return Object.fromEntries([...sums].filter(([, sum]) => sum !== 0n).sort());
+}
+
+/** Undone, the book has the balances of before, and the line waits again. */
+async function expectUndone(db: BookDb, lineId: string, before: Record<string, bigint>): Promise<void> {
+  await act(db, undoMatch, { lineId }, ON);
+  expect(await balances(db)).toEqual(before);
+  const line = present(await db.bankLines.get(lineId), 'the line');
+  expect([line.isOpen, line.matches, line.entryIds]).toEqual([1, [], []]);
+  await expectSoundBook(db);
+}
+
+describe('a statement', () => {
+  test('is taken once: what is known of a second file is left out', async () => {
+    const db = await newBook();
+    const [a, b, c] = [
+      { amount: 100n, text: 'A' },
+      { amount: 100n, text: 'A' },
+      { amount: 200n, bankReference: 'R' },
+    ];
+    await lines(db, [a, c]);
+    // Of two lines that are alike the first is there.
+    await lines(db, [a, b, c]);
+    const rows = await db.bankLines.toArray();
+    expect(rows.map(({ amount }) => amount).sort()).toEqual([100n, 100n, 200n]);
+    expect(total((await db.bankStatements.toArray()).map(({ known }) => minor(BigInt(known))))).toBe(2n);
+    const again = statementOf([statementLine({ date: day(ON), amount: minor(200n), bankReference: 'R' })]);
+    const input = { bankAccountId: 'bank', fileName: 'x', format: 'OFX', statements: [again] } as const;
+    expect(refusalCodes(await perform(db, importStatements, input, momentOn(ON)))).toEqual(['nothing-new']);
+    await expectSoundBook(db);
+  });
+});
+
+describe('a line that pays', () => {
+  test('an invoice is a receipt of its own account, undone in one step', async () => {
+    const db = await newBook();
+    const invoice = await issued(db);
+    const before = await balances(db);
+    const [id = ''] = await lines(db, [{ amount: 12_300n, text: invoice.number }]);
+    const line = await accepted(db, id, 'documents');
+    expect([line.isOpen, line.matches.map(({ kind, amount, made }) => [kind, amount, made])]).toEqual([
+      0,
+      [['receipt', 12_300n, true]],
+    ]);
+    expect((await documentOf(db, invoice.id)).open).toBe(0n);
+    expect((await balances(db))['1000']).toBe(12_300n);
+    await expectSoundBook(db);
+    const twice = await perform(
+      db,
+      acceptMatch,
+      { lineId: id, target: { kind: 'account', account: '7930' } },
+      momentOn(ON),
+    );
+    expect(refusalCodes(twice)).toEqual(['matched']);
+    await expectUndone(db, id, before);
+    expect((await documentOf(db, invoice.id)).open).toBe(12_300n);
+    const [receipt] = await db.receipts.toArray();
+    expect(receipt?.dishonoured?.mistake).toBe(true);
+    // Neither the receipt nor what took it back is looked for at the bank.
+    expect((await suggestFor(db, [id], 30))[0]?.suggestions.map(({ target }) => target.kind)).toEqual(['documents']);
+    await accepted(db, id, 'documents');
+  });
+
+  test('an invoice less a bank charge, and another less its discount', async () => {
+    const db = await newBook();
+    const one = await issued(db);
+    const two = await issued(db, {
+      issueDate: '2026-05-15',
+      taxPoint: '2026-05-15',
+      due: '30d, 2% 10d',
+      adjustments: [discountOf('50.00')],
+    });
+    const [a = '', b = ''] = await lines(db, [
+      { amount: 12_050n, text: one.number },
+      // 61.50 less 2 % is 60.27.
+      { amount: 6027n, text: two.number },
+    ]);
+    await accepted(db, a, 'documents');
+    await accepted(db, b, 'documents');
+    expect([(await documentOf(db, one.id)).open, (await documentOf(db, two.id)).open]).toEqual([0n, 0n]);
+    const sums = await balances(db);
+    expect([sums['1000'], sums['7930'], sums['4910']]).toEqual([18_077n, 250n, 100n]);
+    await expectSoundBook(db);
+  });
+
+  test('more than its invoice leaves the rest on account', async () => {
+    const db = await newBook();
+    const invoice = await issued(db);
+    const [id = ''] = await lines(db, [{ amount: 15_000n, text: invoice.number }]);
+    await accepted(db, id, 'documents');
+    expect((await db.receipts.toArray()).map(({ open }) => open)).toEqual([2700n]);
+    await expectSoundBook(db);
+  });
+
+  test('what was recorded before is matched with it, and stays when that is undone', async () => {
+    const db = await newBook();
+    const invoice = await issued(db);
+    const to = [{ documentId: invoice.id, number: invoice.number, money: minor(12_300n) }];
+    const parts = [{ method: 'bank', amount: minor(12_300n) }] as const;
+    await act(db, recordReceipt, { customerId: invoice.customerId, date: '2026-05-18', reference: '', parts, to }, ON);
+    const before = await balances(db);
+    const [id = ''] = await lines(db, [{ amount: 12_300n, name: invoice.customerName }]);
+    const target = await first(db, id, 'movements');
+    await act(db, acceptMatch, { lineId: id, target }, ON);
+    expect(await balances(db)).toEqual(before);
+    // A second line of the same sum finds nothing: it is not matched twice.
+    const [other = ''] = await lines(db, [{ amount: 12_300n, text: 'again' }]);
+    expect((await suggestFor(db, [other], 30))[0]?.suggestions).toEqual([]);
+    expect(refusalCodes(await perform(db, acceptMatch, { lineId: other, target }, momentOn(ON)))).toEqual(['stale']);
+    await expectUndone(db, id, before);
+    expect((await db.receipts.toArray()).every(({ dishonoured }) => dishonoured === null)).toBe(true);
+  });
+});
+
+describe('a line that goes out', () => {
+  test('gives a credit note back', async () => {
+    const db = await newBook();
+    const invoice = await issued(db);
+    const parts = [{ method: 'bank', amount: minor(12_300n) }] as const;
+    const to = [{ documentId: invoice.id, number: invoice.number, money: minor(12_300n) }];
+    await act(db, recordReceipt, { customerId: invoice.customerId, date: ON, reference: '', parts, to }, ON);
+    const credit = { documentId: invoice.id, date: ON, reason: 'Returned', take: { kind: 'rest' } } as const;
+    const note = await act(db, creditInvoice, credit as never, ON);
+    const before = await balances(db);
+    const [id = ''] = await lines(db, [
+      { amount: -12_300n, text: `refund ${String(note)}`, name: invoice.customerName },
+    ]);
+    await accepted(db, id, 'refund');
+    expect((await balances(db))['1000']).toBeUndefined();
+    await expectSoundBook(db);
+    await expectUndone(db, id, before);
+  });
+
+  test('pays a return, whole', async () => {
+    const db = await newBook();
+    await issued(db);
+    await act(db, fileReturn, { registrationId: 'ie-vat', start: KEPT_FROM, note: '' }, '2026-03-05');
+    const before = await balances(db);
+    const [id = ''] = await lines(db, [{ amount: -2300n, text: 'tax office' }]);
+    await accepted(db, id, 'tax');
+    expect((await balances(db))['2210']).toBeUndefined();
+    await expectSoundBook(db);
+    await expectUndone(db, id, before);
+  });
+
+  test('is split into charges and interest, and what is left waits', async () => {
+    const db = await newBook();
+    const before = await balances(db);
+    const [id = ''] = await lines(db, [{ amount: -1000n, text: 'Fees\nsecond quarter' }]);
+    const split = (...amounts: bigint[]) =>
+      perform(
+        db,
+        splitLine,
+        { lineId: id, sides: amounts.map((amount) => ({ account: '7930', amount: minor(amount) })) },
+        momentOn(ON),
+      );
+    expect(refusalCodes(await split(-1001n))).toEqual(['over-matched']);
+    expect(refusalCodes(await split(500n))).toEqual(['over-matched']);
+    expect((await split(-300n, -200n)).ok).toBe(true);
+    expect((await db.bankLines.get(id))?.isOpen).toBe(1);
+    expect((await split(-500n)).ok).toBe(true);
+    expect((await db.bankLines.get(id))?.isOpen).toBe(0);
+    expect(await balances(db)).toEqual({ ...before, 1000: -1000n, 7930: 1000n });
+    await expectUndone(db, id, before);
+    // What customers owe and tax have records of their own.
+    for (const account of ['1100', '2200', '2210', '1000', 'none']) {
+      const sides = [{ account, amount: minor(-1n) }];
+      expect((await perform(db, splitLine, { lineId: id, sides }, momentOn(ON))).ok).toBe(false);
+    }
+  });
+
+  test('to another account of ours is booked once, and the line there finds it', async () => {
+    const db = await newBook();
+    const bank = present(await db.bankAccounts.get('bank'), 'the account');
+    await act(
+      db,
+      keepBankAccount,
+      { value: { ...bank, id: 'second', name: 'Second', account: '', iban: '' }, isNew: true },
+      ON,
+    );
+    const before = await balances(db);
+    const [there = ''] = await lines(db, [{ amount: 5000n, text: 'from main' }], 'second');
+    const [out = ''] = await lines(db, [{ amount: -5000n, text: 'to second' }]);
+    await accepted(db, out, 'transfer');
+    await accepted(db, there, 'movements');
+    expect(await balances(db)).toEqual({ ...before, 1000: -5000n, 1001: 5000n });
+    await expectSoundBook(db);
+    await act(db, undoMatch, { lineId: there }, ON);
+    await expectUndone(db, out, before);
+    // What was undone is no movement of the other account any more.
+    expect((await suggestFor(db, [there], 30))[0]?.suggestions.map(({ target }) => target.kind)).toEqual(['transfer']);
+  });
+});
+
+test('a journal on the account is found at the bank', async () => {
+  const db = await newBook();
+  const sides = [
+    { account: '1000', amount: minor(50_000n) },
+    { account: '3000', amount: minor(-50_000n) },
+  ];
+  await act(db, writeJournal, { date: '2026-05-19', text: 'Owner pays in', sides }, ON);
+  const [id = ''] = await lines(db, [{ amount: 50_000n }]);
+  await accepted(db, id, 'movements');
+  expect((await db.bankLines.get(id))?.matches).toMatchObject([{ kind: 'entry', number: 'Owner pays in' }]);
+  await expectSoundBook(db);
+});
