@@ -3,6 +3,7 @@ import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
+import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
 import type { BookCheck } from '@/core/returns/bookProof';
 import { type Proof, prove } from '@/core/returns/proof';
@@ -16,6 +17,8 @@ import {
   type SavedBook,
   saveBook,
 } from '@/store/archive';
+import { type AccountOn, accountOn } from '@/store/bank/queries/reconciliation';
+import { type SuggestedLine, suggestFor } from '@/store/bank/queries/suggestions';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
@@ -34,6 +37,16 @@ const face = {
   async prove(registrationId: string, start: IsoDate): Promise<Proof> {
     const registration = present(await db.registrations.get(registrationId), 'the registration');
     return prove(await proofMaterial(db, registration, start));
+  },
+
+  /** What bank lines of one account may be; `days` is how far the book's movements may lie from them. */
+  suggest(lineIds: readonly string[], days: number): Promise<readonly SuggestedLine[]> {
+    return suggestFor(db, lineIds, days);
+  },
+
+  /** An account held against its statements on a day. */
+  accountOn(bankAccountId: string, on: IsoDate, typed: Minor | null): Promise<AccountOn | null> {
+    return accountOn(db, bankAccountId, on, typed);
   },
 
   /** Recomputes all chains of seals. */

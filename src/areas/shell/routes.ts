@@ -46,6 +46,7 @@ export const routes = {
   withholding: '/receipts/withholding',
 
   bank: '/receipts/bank',
+  reconcile: (id: string): string => `/receipts/bank/reconcile?account=${encodeURIComponent(id)}`,
   bankLine: (id: string): string => `/receipts/bank?line=${encodeURIComponent(id)}`,
   account: (code: string): string => `/ledger/account/${code}`,
   entry: (id: string): string => `/ledger?entry=${id}`,

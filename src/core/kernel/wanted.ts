@@ -243,6 +243,7 @@ export type PlainWanted =
   | 'say-why-declined'
   | 'say-why-no-tax'
   | 'say-why-reopened'
+  | 'say-why-difference-is-accepted'
   | 'say-why-tax-is-typed'
   | 'say-why-written-off'
   | 'set-up-registration'

@@ -194,6 +194,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'say-why-credited': 'Enter the reason for the credit.',
   'say-why-declined': 'Enter the reason for declining.',
   'say-why-no-tax': 'This category must say why no tax is charged: give the words to print.',
+  'say-why-difference-is-accepted': 'Enter why the difference is accepted.',
   'say-why-tax-is-typed': 'Enter why this tax is typed.',
   'say-why-written-off': 'Enter the reason for the write-off.',
   'set-up-registration': 'Set up a registration first: every document belongs to one.',

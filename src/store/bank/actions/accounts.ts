@@ -1,0 +1,76 @@
+import type { BankRule } from '@/core/bank/bankRule';
+import { bankRuleSchema } from '@/core/bank/bankRule';
+import type { Reconciliation } from '@/core/bank/reconciliation';
+import { isIsoDate } from '@/core/kernel/date';
+import { type Minor, NOTHING } from '@/core/kernel/money';
+import { accept, refuse } from '@/core/kernel/result';
+import { validated } from '@/core/kernel/validate';
+import type { Action } from '../../perform';
+import { accountOn } from '../queries/reconciliation';
+
+/** Remembers what lines of one text are. */
+export const keepBankRule: Action<BankRule, BankRule> = {
+  name: 'keep bank rule',
+  async decide(db, rule) {
+    const checked = validated<BankRule>(bankRuleSchema, rule);
+    if (!checked.ok) return checked;
+    const account = await db.accounts.get(rule.account);
+    if (account === undefined)
+      return refuse({ code: 'unknown', path: 'account', wanted: 'choose-account', found: rule.account });
+    return accept({
+      value: rule,
+      changes: { put: { bankRules: [rule] }, audit: { subject: rule.contains, about: [rule.id], after: rule } },
+    });
+  },
+};
+
+export const dropBankRule: Action<{ readonly id: string }, null> = {
+  name: 'drop bank rule',
+  async decide(db, { id }) {
+    const before = await db.bankRules.get(id);
+    if (before === undefined) return refuse({ code: 'not-found', path: 'id' });
+    return accept({
+      value: null,
+      changes: { remove: { bankRules: [id] }, audit: { subject: before.contains, about: [id], before } },
+    });
+  },
+};
+
+export interface ReconcileInput {
+  readonly bankAccountId: string;
+  /** ISO date. */
+  readonly date: string;
+  /** The balance by the bank's paper, where no file states it. */
+  readonly typed: Minor | null;
+  /** Why a difference is accepted. */
+  readonly reason: string;
+}
+
+/** Keeps the reconciliation of an account on a day as evidence; a difference needs a reason. */
+export const keepReconciliation: Action<ReconcileInput, Reconciliation> = {
+  name: 'reconcile bank account',
+  async decide(db, { bankAccountId, date, typed, reason }, moment) {
+    if (!isIsoDate(date) || date > moment.today)
+      return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
+    const found = await accountOn(db, bankAccountId, date, typed);
+    if (found === null) return refuse({ code: 'not-found', path: 'bankAccountId' });
+    const { bridge } = found;
+    if (bridge.difference !== NOTHING && reason.trim() === '')
+      return refuse({ code: 'missing', path: 'reason', wanted: 'say-why-difference-is-accepted' });
+    const kept: Reconciliation = {
+      ...bridge,
+      id: moment.newId(),
+      bankAccountId,
+      reason: bridge.difference === NOTHING ? '' : reason.trim(),
+      at: moment.now,
+      operator: moment.operator,
+    };
+    return accept({
+      value: kept,
+      changes: {
+        add: { reconciliations: [kept] },
+        audit: { subject: `Bank account on ${date}`, about: [bankAccountId], after: kept },
+      },
+    });
+  },
+};

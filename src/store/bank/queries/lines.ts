@@ -1,0 +1,40 @@
+import Dexie from 'dexie';
+import type { BankLine, BankStatement } from '@/core/bank/bankLine';
+import type { BankAccount } from '@/core/parties/bankAccount';
+import type { BookDb } from '../../schema';
+
+const standing = (db: BookDb, bankAccountId: string, isOpen: 0 | 1) =>
+  db.bankLines
+    .where('[bankAccountId+isOpen+date]')
+    .between([bankAccountId, isOpen, Dexie.minKey], [bankAccountId, isOpen, Dexie.maxKey]);
+
+/** Lines of an account that nothing was found for yet, oldest first. */
+export function openLines(db: BookDb, bankAccountId: string, limit: number): Promise<BankLine[]> {
+  return standing(db, bankAccountId, 1).limit(limit).toArray();
+}
+
+/** Lines of an account that are matched, newest first. */
+export function matchedLines(db: BookDb, bankAccountId: string, limit: number): Promise<BankLine[]> {
+  return standing(db, bankAccountId, 0).reverse().limit(limit).toArray();
+}
+
+/** A bank account with how many of its lines wait, and its newest statement. */
+export interface AccountStanding {
+  readonly account: BankAccount;
+  readonly open: number;
+  readonly newest: BankStatement | undefined;
+}
+
+export async function bankStandings(db: BookDb): Promise<readonly AccountStanding[]> {
+  const accounts = (await db.bankAccounts.toArray()).sort((a, b) => (a.account < b.account ? -1 : 1));
+  return Promise.all(
+    accounts.map(async (account) => ({
+      account,
+      open: await standing(db, account.id, 1).count(),
+      newest: await db.bankStatements
+        .where('[bankAccountId+until]')
+        .between([account.id, Dexie.minKey], [account.id, Dexie.maxKey])
+        .last(),
+    })),
+  );
+}
