@@ -12,8 +12,10 @@ import { creditInvoice } from '../sales/actions/creditInvoice';
 import type { BookDb } from '../schema';
 import { keepBankAccount } from '../setup/actions/setup';
 import { fileReturn } from '../tax/actions/fileReturn';
+import { dropBankRule, keepBankRule, keepReconciliation } from './actions/accounts';
 import { acceptMatch, splitLine, undoMatch } from './actions/matching';
 import { importStatements } from './actions/statements';
+import { accountOn } from './queries/reconciliation';
 import { suggestFor } from './queries/suggestions';
 
 const ON = '2026-05-20';
@@ -255,5 +257,62 @@ test('a journal on the account is found at the bank', async () => {
   const [id = ''] = await lines(db, [{ amount: 50_000n }]);
   await accepted(db, id, 'movements');
   expect((await db.bankLines.get(id))?.matches).toMatchObject([{ kind: 'entry', number: 'Owner pays in' }]);
+  await expectSoundBook(db);
+});
+
+describe('an account on a day', () => {
+  const bridgeOn = async (db: BookDb, on: string, typed: bigint | null = null) => {
+    const found = present(
+      (await accountOn(db, 'bank', day(on), typed === null ? null : minor(typed))) ?? undefined,
+      'it',
+    );
+    const { statementBalance, ledgerBalance, unmatched, notSeen, difference } = found.bridge;
+    return [statementBalance, ledgerBalance, unmatched, notSeen, difference].map(Number);
+  };
+
+  test('is led from the ledger to the statement by what only one of them has', async () => {
+    const db = await newBook();
+    const invoice = await issued(db);
+    const to = [{ documentId: invoice.id, number: invoice.number, money: minor(12_300n) }];
+    const parts = [{ method: 'bank', amount: minor(12_300n) }] as const;
+    await act(db, recordReceipt, { customerId: invoice.customerId, date: '2026-05-18', reference: '', parts, to }, ON);
+    // The bank shows a fee of 5.00 that the book has not, and not yet the money that the book has.
+    const [fee = ''] = await lines(db, [{ amount: -500n, text: 'fee' }]);
+    expect(await bridgeOn(db, ON)).toEqual([-500, 12_300, -500, 12_300, 0]);
+    await act(db, acceptMatch, { lineId: fee, target: { kind: 'account', account: '7930' } }, ON);
+    expect(await bridgeOn(db, ON)).toEqual([-500, 11_800, 0, 12_300, 0]);
+    // Two days later it shows: on the day before it had not.
+    const [paid = ''] = await lines(db, [{ amount: 12_300n, date: day('2026-05-22'), bankReference: 'X' }]);
+    await act(db, acceptMatch, { lineId: paid, target: await first(db, paid, 'movements') }, '2026-05-22');
+    expect((await bridgeOn(db, '2026-05-21')).slice(1)).toEqual([11_800, 0, 12_300, expect.any(Number)]);
+    expect((await bridgeOn(db, '2026-05-22')).slice(2, 4)).toEqual([0, 0]);
+  });
+
+  test('without a statement takes the balance that is typed, and names what nothing explains', async () => {
+    const db = await newBook();
+    expect(await bridgeOn(db, ON)).toEqual([0, 0, 0, 0, 0]);
+    expect(await bridgeOn(db, ON, 700n)).toEqual([700, 0, 0, 0, 700]);
+    const input = { bankAccountId: 'bank', date: ON, typed: minor(700n), reason: '' };
+    expect(refusalCodes(await perform(db, keepReconciliation, input, momentOn(ON)))).toEqual(['missing']);
+    const kept = await act(db, keepReconciliation, { ...input, reason: 'opening balance not entered yet' }, ON);
+    expect(kept).toMatchObject({ difference: 700n, operator: 'Tester', reason: 'opening balance not entered yet' });
+    expect(await db.reconciliations.count()).toBe(1);
+    await expectSoundBook(db);
+  });
+});
+
+test('a rule books lines of its text, and is forgotten again', async () => {
+  const db = await newBook();
+  const rule = { id: 'r', contains: 'account fee', direction: 'out', account: '7930' } as const;
+  await act(db, keepBankRule, rule, ON);
+  expect(refusalCodes(await perform(db, keepBankRule, { ...rule, account: 'none' }, momentOn(ON)))).toEqual([
+    'unknown',
+  ]);
+  const [id = ''] = await lines(db, [{ amount: -500n, text: 'Quarterly Account Fee' }]);
+  expect((await suggestFor(db, [id], 30))[0]?.suggestions[0]).toMatchObject({ certain: true });
+  await accepted(db, id, 'account');
+  expect((await balances(db))['7930']).toBe(500n);
+  await act(db, dropBankRule, { id: 'r' }, ON);
+  expect(await db.bankRules.count()).toBe(0);
   await expectSoundBook(db);
 });

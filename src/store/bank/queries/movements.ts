@@ -1,9 +1,10 @@
 import Dexie from 'dexie';
 import type { Movement } from '@/core/bank/matchIndex';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minor, minus, NOTHING, plus } from '@/core/kernel/money';
+import { type Minor, minus, NOTHING, plus } from '@/core/kernel/money';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import type { BankAccount } from '@/core/parties/bankAccount';
+import type { Receipt } from '@/core/settlement/receipt';
 import type { BookDb } from '../../schema';
 
 /** What of each entry bank lines were matched with, in the currency of the account. */
@@ -27,23 +28,24 @@ function matchedOf(
 }
 
 /** Entries that were undone as never having been: neither they nor what mirrors them is looked for at the bank. */
-async function neverWas(db: BookDb, entries: readonly JournalEntry[]): Promise<ReadonlySet<string>> {
+function neverWas(db: BookDb, entries: readonly JournalEntry[]): Promise<ReadonlySet<string>> {
   const ofKind = (kind: JournalEntry['kind']) => entries.filter((entry) => entry.kind === kind);
   const sources = (...kinds: JournalEntry['kind'][]) => [
     ...new Set(kinds.flatMap(ofKind).map(({ sourceId }) => sourceId)),
   ];
-  const [receipts, refunds, payments, booked] = await Promise.all([
+  return Promise.all([
     db.receipts.bulkGet(sources('receipt', 'dishonour')),
     db.refunds.where('customerId').anyOf(sources('refund')).toArray(),
     db.taxPayments.where('periodId').anyOf(sources('tax-payment')).toArray(),
     db.bankLines.bulkGet(sources('bank')),
-  ]);
-  const standing = new Set(booked.flatMap((line) => line?.entryIds ?? []));
-  return new Set([
-    ...receipts.flatMap((one) => (one?.dishonoured?.mistake ? [one.entryId, ...one.dishonoured.entryIds] : [])),
-    ...[...refunds, ...payments].flatMap(({ entryId, undone }) => (undone === null ? [] : [entryId, undone.entryId])),
-    ...ofKind('bank').flatMap(({ id }) => (standing.has(id) ? [] : [id])),
-  ]);
+  ]).then(([receipts, refunds, payments, booked]) => {
+    const standing = new Set(booked.flatMap((line) => line?.entryIds ?? []));
+    return new Set([
+      ...receipts.flatMap((one) => (one?.dishonoured?.mistake ? [one.entryId, ...one.dishonoured.entryIds] : [])),
+      ...[...refunds, ...payments].flatMap(({ entryId, undone }) => (undone === null ? [] : [entryId, undone.entryId])),
+      ...ofKind('bank').flatMap(({ id }) => (standing.has(id) ? [] : [id])),
+    ]);
+  });
 }
 
 /** What a line of the ledger moved an account by, in its currency; null where the line does not say. */
@@ -52,51 +54,61 @@ function amountIn(line: JournalLine, account: BankAccount, home: string): Minor 
   return line.inDocument?.currency === account.currency ? line.inDocument.amount : null;
 }
 
-/**
- * What the book says moved an account from one day to another and no bank line has shown, oldest first; `own` is an entry's
- * receipt, refund or payment where it has one.
- */
-export async function unseenMovements(
-  db: BookDb,
-  account: BankAccount,
-  home: string,
-  from: IsoDate | '',
-  until: IsoDate,
-): Promise<readonly Movement[]> {
-  const lines = await db.journalLines
-    .where('[account+date+id]')
-    .between([account.account, from, Dexie.minKey], [account.account, until, Dexie.maxKey])
-    .toArray();
+/** An entry with what of it no bank line has shown. */
+interface Unseen {
+  readonly entry: JournalEntry;
+  readonly left: Minor;
+}
+
+/** Entries of these lines of the ledger that bank lines have not shown whole. */
+function unseenOf(db: BookDb, account: BankAccount, home: string, lines: readonly JournalLine[]): Promise<Unseen[]> {
   const moved = new Map<string, Minor>();
   for (const line of lines) {
     const amount = amountIn(line, account, home);
     if (amount !== null) moved.set(line.entryId, plus(moved.get(line.entryId) ?? NOTHING, amount));
   }
   const ids = [...moved.keys()];
-  const [matched, found] = await Promise.all([matchedOf(db, account.id, ids), db.journal.bulkGet(ids)]);
-  const open = found.flatMap((entry) => {
-    if (entry === undefined) return [];
-    const left = minus(moved.get(entry.id) ?? NOTHING, matched.get(entry.id) ?? NOTHING);
-    return left === NOTHING ? [] : [{ entry, left }];
-  });
-  const entries = open.map(({ entry }) => entry);
-  const never = await neverWas(db, entries);
-  const receipts = await db.receipts.bulkGet(entries.map(({ kind, sourceId }) => (kind === 'receipt' ? sourceId : '')));
-  return open
-    .flatMap(({ entry, left }, i): readonly Movement[] => {
-      if (never.has(entry.id)) return [];
-      const receipt = receipts[i];
-      const { kind, sourceId } = entry;
-      return [
-        {
-          entryId: entry.id,
-          date: receipt?.valueDate ?? entry.date,
-          amount: minor(left),
-          number: receipt?.number ?? entry.text,
-          customerId: receipt?.customerId ?? (kind === 'refund' ? sourceId : ''),
-          references: receipt === undefined || receipt.reference === '' ? [] : [receipt.reference],
-        },
-      ];
-    })
-    .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+  return Promise.all([matchedOf(db, account.id, ids), db.journal.bulkGet(ids)]).then(([matched, found]) =>
+    found.flatMap((entry): readonly Unseen[] => {
+      if (entry === undefined) return [];
+      const left = minus(moved.get(entry.id) ?? NOTHING, matched.get(entry.id) ?? NOTHING);
+      return left === NOTHING ? [] : [{ entry, left }];
+    }),
+  );
+}
+
+function movementOf({ entry, left }: Unseen, receipt: Receipt | undefined): Movement {
+  const { id, date, kind, sourceId, text } = entry;
+  return {
+    entryId: id,
+    date: receipt?.valueDate ?? date,
+    amount: left,
+    number: receipt?.number ?? text,
+    customerId: receipt?.customerId ?? (kind === 'refund' ? sourceId : ''),
+    references: receipt === undefined || receipt.reference === '' ? [] : [receipt.reference],
+  };
+}
+
+/** What the book says moved an account from one day to another and no bank line has shown, oldest first. */
+export function unseenMovements(
+  db: BookDb,
+  account: BankAccount,
+  home: string,
+  from: IsoDate | '',
+  until: IsoDate,
+): Promise<readonly Movement[]> {
+  return db.journalLines
+    .where('[account+date+id]')
+    .between([account.account, from, Dexie.minKey], [account.account, until, Dexie.maxKey])
+    .toArray()
+    .then((lines) => unseenOf(db, account, home, lines))
+    .then((open) => {
+      const entries = open.map(({ entry }) => entry);
+      const sources = entries.map(({ kind, sourceId }) => (kind === 'receipt' ? sourceId : ''));
+      return Promise.all([neverWas(db, entries), db.receipts.bulkGet(sources)]).then(([never, receipts]) =>
+        open
+          .flatMap((one, i) => (never.has(one.entry.id) ? [] : [movementOf(one, receipts[i])]))
+          .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0)),
+      );
+    });
 }
