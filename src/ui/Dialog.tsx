@@ -1,7 +1,7 @@
 'use client';
 
 import { Dialog as Radix } from 'radix-ui';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { Button } from './Button';
 import { SlipForms } from './unsaved';
 
@@ -21,6 +21,8 @@ interface DialogProps {
 export function Dialog({ open, onClose, title, description, children, wide = false, unsaved = false }: DialogProps) {
   const [forms] = useState(() => new Set<symbol>());
   const [asking, setAsking] = useState(false);
+  /** What had the focus before: a key opens a slip as often as a button does, which the library would look for. */
+  const before = useRef<Element | null>(null);
   const stepBack = () => {
     if ((unsaved || forms.size > 0) && !asking) return setAsking(true);
     setAsking(false);
@@ -31,6 +33,13 @@ export function Dialog({ open, onClose, title, description, children, wide = fal
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/30 [[data-theme=night]_&]:bg-paper/70" />
         <Radix.Content
+          onOpenAutoFocus={() => {
+            before.current = document.activeElement;
+          }}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            if (before.current instanceof HTMLElement && before.current.isConnected) before.current.focus();
+          }}
           className={`fixed top-[10vh] left-1/2 z-50 max-h-[82vh] w-[92vw] -translate-x-1/2 overflow-auto border border-rule bg-sheet px-6 py-5 shadow-xl ${wide ? 'max-w-[760px]' : 'max-w-[480px]'}`}
         >
           <Radix.Title className="font-serif text-xl">{title}</Radix.Title>

@@ -57,6 +57,9 @@ export function ReceiptsIndex() {
             <Link href={routes.receiptList} className="underline underline-offset-4">
               All receipts
             </Link>
+            <Link href={routes.bank} className="underline underline-offset-4">
+              Bank
+            </Link>
             <Link href={routes.customers} className="underline underline-offset-4">
               Aged receivables
             </Link>

@@ -42,6 +42,8 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Record a receipt', path: routes.newReceipt },
   { words: 'New journal', path: routes.writeJournal },
   { words: 'Aged receivables', path: routes.customers },
+  { words: 'Bank lines, match and read statements', path: routes.bank },
+  { words: 'Bank reconciliation', path: routes.reconcile('') },
   { words: 'Withholding, certificates and claims', path: routes.withholding },
   { words: 'Customers', path: routes.section('customers') },
   { words: 'Items', path: routes.section('items') },

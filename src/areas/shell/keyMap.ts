@@ -31,7 +31,11 @@ export const KEY_MAP = {
   lineUp: { presses: ['Alt+ArrowUp'], shown: 'Alt+↑', does: 'Move the line up' },
   lineDown: { presses: ['Alt+ArrowDown'], shown: 'Alt+↓', does: 'Move the line down' },
   takeOut: { presses: ['Alt+Delete'], shown: 'Alt+Delete', does: 'Remove the line' },
-  bringBack: { presses: ['$mod+z'], shown: 'Ctrl+Z', does: 'Bring back the line that was just removed' },
+  bringBack: {
+    presses: ['$mod+z'],
+    shown: 'Ctrl+Z',
+    does: 'Bring back the line that was just removed, undo the last bank match',
+  },
   copyLine: { presses: ['Alt+Insert'], shown: 'Alt+Insert', does: 'Put a copy of the line below it' },
   furtherText: { presses: ['Shift+Enter'], shown: 'Shift+Enter', does: 'A further text line in a description' },
   back: { presses: ['Escape'], shown: 'Esc', does: 'Step back' },

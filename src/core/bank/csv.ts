@@ -65,7 +65,8 @@ export function guessColumns(rows: Rows): StatementColumns {
   const found = rows.slice(0, 30).map((row) => row.map(roleOf));
   const score = (roles: readonly ColumnRole[]) => new Set(roles.filter(Boolean)).size;
   const best = found.reduce((most, roles, i) => (score(roles) > score(found[most] ?? []) ? i : most), 0);
-  const headed = score(found[best] ?? []) >= 2;
+  // Heads that nobody knows are heads all the same: they hold no figure.
+  const headed = score(found[best] ?? []) >= 2 || (rows[best] ?? []).every((cell) => !/\d/.test(cell));
   const seen = new Set<ColumnRole>();
   // A role counts once, but texts add up.
   const roles = (headed ? (found[best] ?? []) : (rows[0] ?? []).map((): ColumnRole => '')).map((role): ColumnRole => {

@@ -1,7 +1,7 @@
 import Dexie from 'dexie';
 import { type BankLine, type BankStatement, openOf } from '@/core/bank/bankLine';
 import type { Movement } from '@/core/bank/matchIndex';
-import { type Bridge, bridgeOf } from '@/core/bank/reconciliation';
+import { type Bridge, bridgeOf, type Reconciliation } from '@/core/bank/reconciliation';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minor, minus, plus, total } from '@/core/kernel/money';
 import { loadBook } from '../../load';
@@ -104,4 +104,14 @@ export function accountOn(
       return { bridge, stated: stated !== null, unmatched, notSeen };
     });
   });
+}
+
+/** Reconciliations of an account that were kept, newest day first. */
+export function reconciliationsOf(db: BookDb, bankAccountId: string, limit: number): Promise<Reconciliation[]> {
+  return db.reconciliations
+    .where('[bankAccountId+date]')
+    .between([bankAccountId, Dexie.minKey], [bankAccountId, Dexie.maxKey])
+    .reverse()
+    .limit(limit)
+    .toArray();
 }

@@ -1,0 +1,158 @@
+import { expect, type Page, test } from '@playwright/test';
+import { expectAccessible, openSample, savedBook } from './support';
+
+const list = (page: Page) => page.getByRole('listbox', { name: 'Bank lines' });
+const chosen = (page: Page) => list(page).getByRole('option', { selected: true });
+const suggestions = (page: Page) => page.getByRole('region', { name: 'Suggestions' });
+
+/** November at the bank: what customers of the sample pay, and what the bank does. */
+const NOVEMBER = [
+  'Date,Name,Details,Amount,Balance',
+  '2026-11-03,Kilkerrin Bay Harbour Commissioners,INV-2026-0007,287.80,1287.80',
+  '2026-11-05,Inishmaan Shellfish,inv 2026 0010 thank you,295.20,1583.00',
+  '2026-11-06,,Quarterly account fee,-12.50,1570.50',
+  '2026-11-09,ORCAS MARINA,payment,3610.00,5180.50',
+  '2026-11-10,Reederei Nordlicht Forschung GmbH,"INV-2026-0020, INV-2026-0005",3050.00,8230.50',
+  '2026-11-12,Nordkapp Havinstitutt,INV-2026-0021 less charges,2155.00,10385.50',
+  '2026-11-17,,Deposit interest,3.10,10388.60',
+  '2026-11-18,Clew Bay Salmon Co-op,on account,300.00,10688.60',
+  '2026-11-20,,Transfer to safe,-1000.00,9688.60',
+  '2026-11-21,Clew Bay Salmon Co-op,Q4,457.88,10146.48',
+].join('\n');
+
+async function readStatement(page: Page, name: string, text: string): Promise<void> {
+  await page.getByRole('button', { name: 'Read a statement…' }).click();
+  await page.getByLabel('File of the bank').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+}
+
+/** Waits until the line that stands first is looked at, accepts its first suggestion, and waits for the next one. */
+async function acceptFirst(page: Page, words: string, becomes: string): Promise<void> {
+  await expect(chosen(page)).toContainText(words);
+  await expect(suggestions(page)).toContainText(becomes);
+  await page.keyboard.press('Enter');
+  await expect(list(page).getByText(words, { exact: true })).toHaveCount(0);
+  await expect(list(page)).toBeVisible();
+}
+
+test('a statement with ten lines of all kinds is matched by keyboard, and the account reconciled', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/receipts/bank');
+  await test.step('read the statement: its columns are guessed and shown', async () => {
+    await readStatement(page, 'november.csv', NOVEMBER);
+    const slip = page.getByRole('dialog', { name: /Read a statement/ });
+    await expect(slip.getByLabel('What Details holds')).toHaveValue('text');
+    await expect(slip).toContainText('10 lines, 3 Nov 2026 to 21 Nov 2026');
+    await expect(slip).toContainText('from 1,000.00 to 10,146.48');
+    await expectAccessible(page, 'reading a statement');
+    await slip.getByRole('button', { name: 'Take it in' }).click();
+    await expect(page.getByText('10 lines are in the book')).toBeVisible();
+  });
+  await test.step('one key a line where the first suggestion is right', async () => {
+    await list(page).focus();
+    await acceptFirst(page, 'INV-2026-0007', 'certain · names INV-2026-0007');
+    await acceptFirst(page, 'inv 2026 0010 thank you', 'Receipt for INV-2026-0010');
+  });
+  await test.step('a fee is booked to its account and remembered', async () => {
+    await expect(chosen(page)).toContainText('Quarterly account fee');
+    await page.keyboard.press('b');
+    const slip = page.getByRole('dialog', { name: 'Book this line' });
+    await slip.getByLabel('Account, part 1').selectOption('7930');
+    await slip.getByLabel('Always book lines like this').check();
+    await slip.getByLabel('Lines whose text holds').fill('account fee');
+    await page.keyboard.press('Control+Enter');
+    await expect(slip).toBeHidden();
+    await expect(page.getByRole('region', { name: 'Rules' })).toContainText('“account fee” out → 7930');
+  });
+  await test.step('name and sum, two invoices, a bank charge', async () => {
+    await expect(list(page)).toBeFocused();
+    await acceptFirst(page, 'payment', 'from Orcas Marina');
+    await acceptFirst(page, 'INV-2026-0020, INV-2026-0005', 'Receipt for INV-2026-0020, INV-2026-0005');
+    await expect(suggestions(page)).toContainText('less 15.00 bank charge');
+    await page.keyboard.press('Enter');
+    // It came before its invoice was issued, which is asked about.
+    await expect(page.getByRole('dialog', { name: 'Is this right?' })).toContainText('INV-2026-0021 was issued later');
+    await page.keyboard.press('Enter');
+    await expect(list(page).getByText('INV-2026-0021 less charges', { exact: true })).toHaveCount(0);
+    await expect(list(page)).toBeFocused();
+  });
+  await test.step('interest in parts, what was recorded before, and what stays open', async () => {
+    await page.keyboard.press('b');
+    const slip = page.getByRole('dialog', { name: 'Book this line' });
+    await slip.getByLabel('Account, part 1').selectOption('4100');
+    await slip.getByLabel('Amount, EUR, part 1').fill('3.00');
+    await expect(slip).toContainText('0.10 of the line stays open.');
+    await slip.getByRole('button', { name: 'Add part' }).click();
+    await slip.getByLabel('Account, part 2').selectOption('7910');
+    await page.keyboard.press('Control+Enter');
+    await expect(slip).toBeHidden();
+    await expect(list(page)).toBeFocused();
+    await acceptFirst(page, 'on account', 'Recorded: REC-2026-0013');
+    await expect(chosen(page)).toContainText('Transfer to safe');
+    await expect(suggestions(page)).toContainText('Nothing fits');
+    await expectAccessible(page, 'bank lines');
+  });
+  await test.step('the last match is undone by its key, and made again', async () => {
+    await page.keyboard.press('ArrowDown');
+    await acceptFirst(page, 'Q4', 'Receipt for INV-2026-0022');
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText('The match is undone')).toBeVisible();
+    await page.keyboard.press('ArrowDown');
+    await acceptFirst(page, 'Q4', 'Receipt for INV-2026-0022');
+  });
+  await test.step('the account is held against the statement, and the evidence kept', async () => {
+    await page.getByRole('link', { name: 'Reconcile', exact: true }).click();
+    const bridge = page.getByRole('table', { name: 'From the ledger to the statement' });
+    await expect(bridge).toContainText('10,146.48');
+    await expect(bridge.getByRole('row', { name: /not matched/ })).toContainText('−1,000.00');
+    await page.getByLabel('Why the difference is accepted').fill('opening balance of the bank not entered yet');
+    await page.getByRole('button', { name: 'Save as evidence' }).click();
+    await expect(page.getByText(/opening balance of the bank not entered yet/)).toBeVisible();
+    await expectAccessible(page, 'bank reconciliation');
+  });
+  // The book is sound: it saves to a file, which is checked whole.
+  expect((await savedBook(page)).length).toBeGreaterThan(1000);
+});
+
+test('a file that is none is refused in words, and lines that are known are not taken twice', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/receipts/bank');
+  await readStatement(page, 'letter.csv', '<Invoice xmlns="urn:oasis:names:specification:ubl:schema:xsd:Invoice-2"/>');
+  await expect(page.getByText('This XML file is no bank statement: choose a camt.053 file.')).toBeVisible();
+  const slip = page.getByRole('dialog', { name: /Read a statement/ });
+  await expect(slip.getByRole('button', { name: 'Take it in' })).toBeDisabled();
+  const file = (text: string) => ({ name: 'n.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const input = page.getByLabel('File of the bank');
+  await input.setInputFiles(file('When,What,How much\n3.11.2026,Kilkerrin,"287,80"'));
+  await expect(slip.getByRole('alert')).toContainText('Say which columns hold the date and the amount');
+  await slip.getByLabel('What When holds').selectOption('date');
+  await slip.getByLabel('What What holds').selectOption('name');
+  await slip.getByLabel('What How much holds').selectOption('amount');
+  await slip.getByLabel('Decimals behind a').selectOption(',');
+  await expect(slip).toContainText('1 lines, 3 Nov 2026');
+  await slip.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('1 lines are in the book')).toBeVisible();
+  // The columns are remembered for the next file of this form.
+  await page.getByRole('button', { name: 'Read a statement…' }).click();
+  await input.setInputFiles(file('When,What,How much\n3.11.2026,Kilkerrin,"287,80"'));
+  await expect(slip.getByLabel('What How much holds')).toHaveValue('amount');
+  await slip.getByRole('button', { name: 'Take it in' }).click();
+  await expect(slip.getByText('All lines of this file are in the book already. Nothing was changed.')).toBeVisible();
+});
+
+test('all that are certain are accepted together after a look', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/receipts/bank');
+  await readStatement(page, 'november.csv', NOVEMBER);
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('button', { name: 'Accept 3 certain…' }).click();
+  const slip = page.getByRole('dialog', { name: 'Accept all that are certain' });
+  await slip.getByLabel('Accept 5 Nov 2026 inv 2026 0010 thank you').uncheck();
+  await expectAccessible(page, 'certain matches');
+  await slip.getByRole('button', { name: 'Accept 2', exact: true }).click();
+  await expect(page.getByText('2 lines are matched')).toBeVisible();
+  await page.getByRole('button', { name: 'Matched', exact: true }).click();
+  await expect(list(page).getByRole('option')).toHaveCount(2);
+  await expect(page.getByRole('region', { name: 'Matched with' })).toContainText('REC-2026-0015');
+  await page.getByRole('button', { name: 'Undo the match' }).click();
+  await expect(list(page).getByRole('option')).toHaveCount(1);
+});

@@ -1,0 +1,10 @@
+import { Suspense } from 'react';
+import { BankScreen } from '@/areas/bank/BankScreen';
+
+export default function Page() {
+  return (
+    <Suspense>
+      <BankScreen />
+    </Suspense>
+  );
+}

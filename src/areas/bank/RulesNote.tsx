@@ -1,0 +1,33 @@
+'use client';
+
+import { dropBankRule } from '@/store/bank/actions/accounts';
+import { allOf } from '@/store/records';
+import { Note } from '@/ui/Page';
+import { act, useBook } from '../shell/book';
+
+/** Texts whose lines are booked to an account, each to be forgotten again. */
+export function RulesNote() {
+  const rules = useBook((db) => allOf(db, 'bankRules'));
+  if (rules === undefined || rules.length === 0) return null;
+  return (
+    <Note title="Rules">
+      <ul>
+        {rules.map(({ id, contains, direction, account }) => (
+          <li key={id} className="flex items-baseline gap-2 border-rule border-b py-1 text-sm">
+            <span className="flex-1 break-words">
+              “{contains}” {direction === 'out' ? 'out' : 'in'} → {account}
+            </span>
+            <button
+              type="button"
+              aria-label={`Remove rule ${contains}`}
+              className="cursor-pointer text-soft underline underline-offset-2"
+              onClick={() => void act(dropBankRule, { id })}
+            >
+              remove
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Note>
+  );
+}
