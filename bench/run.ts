@@ -5,6 +5,7 @@ import { chromium, type Page } from '@playwright/test';
 import { servePage } from 'tests/servePage';
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
+import { matchingAgainstFew } from './bank';
 import type { Bench } from './browser';
 import { decideAgainstCompute } from './decide';
 import { typingAgainstShort } from './typing';
@@ -139,6 +140,7 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 
 if (wants('a')) computeAgainstJson();
 if (wants('d')) decideAgainstCompute();
+if (wants('j')) matchingAgainstFew();
 const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money }).flatMap(([name, part]) =>
   wants(name) ? [part] : [],
 );
