@@ -88,3 +88,61 @@ test('what is open in dollars is revalued at a month’s end, item by item', asy
   await page.getByRole('link', { name: 'Entry', exact: true }).click();
   await expect(page.getByText('Revaluation of open items').first()).toBeVisible();
 });
+
+test('an advance is invoiced, taken off by the final invoice, and the return counts each part once', async ({
+  page,
+}) => {
+  await openSample(page);
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  const begin = async () => {
+    await page.goto('/sales');
+    await expect(page.getByRole('heading', { name: 'Sales', level: 1 })).toBeVisible();
+    await page.keyboard.press('Alt+n');
+    await page.locator('input[data-field=customerId]').fill('clew');
+    await page.getByRole('option', { name: /Clew Bay/ }).click();
+  };
+  const write = async (words: string, price: string) => {
+    await page.getByRole('combobox', { name: 'Item or description, line 1', exact: true }).fill(words);
+    await page.getByLabel('Price, line 1', { exact: true }).fill(price);
+    await page.getByLabel('Order number').fill('CB-10');
+  };
+  await test.step('the advance: 300.00 and its tax', async () => {
+    await begin();
+    await write('Advance for the mooring survey', '300');
+    await page.getByText(/^More: subject/).click();
+    await page.getByLabel('Invoice for').selectOption('advance');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
+  });
+  await test.step('the final invoice takes it off by a line below zero', async () => {
+    await begin();
+    await write('Mooring survey', '1000');
+    await page.getByRole('button', { name: 'Take off an advance…' }).click();
+    const slip = page.getByRole('dialog', { name: 'Take off an advance' });
+    await expect(slip).toContainText('300.00 EUR without tax left');
+    await expectAccessible(page, 'taking off an advance');
+    await slip.getByRole('button', { name: 'Take off INV-2026-0025' }).click();
+    await expect(page.getByLabel('Quantity, line 2')).toHaveValue('-1');
+    await expect(page.getByLabel('Price, line 2', { exact: true })).toHaveValue('300.00');
+    // Nothing is left to be taken off again.
+    await expect(page.getByRole('button', { name: 'Take off an advance…' })).toBeHidden();
+    await page.getByLabel('Price, line 2', { exact: true }).fill('300.01');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByText(/Of the advance INV-2026-0025 300\.00 EUR is left/).first()).toBeVisible();
+    await page.getByLabel('Price, line 2', { exact: true }).fill('300');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0026' })).toBeVisible();
+    await expect(page.getByRole('main').getByText('861.00').first()).toBeVisible();
+  });
+  await test.step('both are 1,000.00 and 230.00 of tax in the return', async () => {
+    const before = 338.82;
+    await page.goto('/tax');
+    await expect(
+      page
+        .getByRole('main')
+        .getByText((before + 230).toFixed(2))
+        .first(),
+    ).toBeVisible();
+    await expect(margin.getByText(/All three agree|agree/).first()).toBeVisible();
+  });
+});

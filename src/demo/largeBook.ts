@@ -121,6 +121,7 @@ class LargeBook {
       series: this.book.rows('series'),
       chart: this.book.rows('accounts'),
       family: [],
+      advances: [],
     };
     const { id } = this.book.take(issue(material, { overrun: false }, moment), 'issue invoice', moment);
     const document = this.book.row('documents', id);

@@ -112,12 +112,13 @@ export interface Received {
 
 /** The document's own title. */
 export function titleOf(
-  content: Pick<Content, 'kind' | 'paidBy' | 'seller' | 'taxes'>,
+  content: Pick<Content, 'kind' | 'paidBy' | 'seller' | 'taxes' | 'advance'>,
   variant: Variant,
   wording: Wording,
 ): string {
   if (variant === 'delivery-note') return wording.deliveryNote;
   if (variant === 'receipt') return wording.receipt;
+  if (content.advance === true && content.kind === 'invoice') return wording.advance;
   const own =
     content.kind === 'invoice' && content.paidBy !== undefined ? wording.cashSale : wording.titles[content.kind];
   return lawTitle(content, wording) ?? own;

@@ -79,6 +79,8 @@ const deferralOf = (day: Shape, percent: Shape) =>
     parts: maybe(listOf(record({ date: day, percent }))),
   });
 
+const earlier = record({ documentId: text, number: text, issueDate: date });
+
 const contentLine = record({
   id: text,
   description: words,
@@ -97,6 +99,7 @@ const contentLine = record({
   itemCode: maybe(words),
   supplied: maybe(date),
   of: maybe(words),
+  takesOff: maybe(earlier),
 });
 
 const share = record({ net: number, components: listOf(number) });
@@ -194,7 +197,8 @@ const content = record({
   stage: maybe(record({ documentId: text, number: text, words, by: oneOf('quantity', 'sum') })),
   debit: maybe(record({ reference: words, iban: words, creditorId: words })),
   version: maybe(count),
-  corrects: maybe(record({ documentId: text, number: text, issueDate: date })),
+  corrects: maybe(earlier),
+  advance: maybe(flag),
   reason: maybe(words),
   counted: maybe(
     listOf(
@@ -226,6 +230,7 @@ const draftLine = record({
   account: words,
   supplied: words,
   of: words,
+  takesOff: maybe(earlier),
 });
 
 const draftAdjustment = record({
@@ -286,6 +291,7 @@ const draft = record({
   tags: listOf(words),
   paidBy: oneOf(...PAYMENT_METHODS),
   bankAccountId: maybe(words),
+  advance: maybe(flag),
   lines: listOf(draftLine),
   adjustments: listOf(draftAdjustment),
   overrides: listOf(record({ tax: words, family: words, amount: words, reason: words })),

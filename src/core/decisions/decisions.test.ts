@@ -25,6 +25,7 @@ const material = (over: Partial<IssueMaterial> = {}): IssueMaterial => ({
   draft: draftOf(),
   customer: { ...present(DEMO_CUSTOMERS[0], 'a customer'), keys: [] },
   setting: settingOf(),
+  advances: [],
   series: FIRST_SERIES,
   chart: FIRST_CHART,
   family: [],

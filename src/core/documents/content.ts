@@ -108,6 +108,15 @@ export interface ContentLine {
   readonly supplied?: IsoDate;
   /** Line of the quote that it bills, or of the invoice that it takes back. */
   readonly of?: string;
+  /** The advance invoice that it takes off; its value is below zero. */
+  readonly takesOff?: EarlierInvoice;
+}
+
+/** An invoice that another one goes back to (BG-3). */
+export interface EarlierInvoice {
+  readonly documentId: string;
+  readonly number: string;
+  readonly issueDate: IsoDate;
 }
 
 /** An allowance or charge on the whole document. */
@@ -238,6 +247,8 @@ export interface Content {
   readonly note: string;
   /** Conditions that print below the totals. */
   readonly conditions?: string;
+  /** An invoice for money before the supply (UNTDID 1001: 386). */
+  readonly advance?: true;
   /** How a cash sale was paid. */
   readonly paidBy?: PaymentMethod;
   /** `amount`: what rounding adds, where it is a share of another document's. */
@@ -261,7 +272,7 @@ export interface Content {
   /** Version of a quote, from 1. */
   readonly version?: number;
   /** The invoice a credit note takes back, and why. */
-  readonly corrects?: { readonly documentId: string; readonly number: string; readonly issueDate: IsoDate };
+  readonly corrects?: EarlierInvoice;
   readonly reason?: string;
   /** Of a credit note that takes back a part; see `CountedPart`. */
   readonly counted?: readonly CountedPart[];

@@ -35,7 +35,15 @@ const series = present(
 const DAY = '2026-02-01';
 
 function invoiceOf(over: Partial<Draft>): IssuedDocument {
-  const material = { draft: draftOf(over), customer, setting, series: FIRST_SERIES, chart: FIRST_CHART, family: [] };
+  const material = {
+    draft: draftOf(over),
+    customer,
+    setting,
+    series: FIRST_SERIES,
+    chart: FIRST_CHART,
+    family: [],
+    advances: [],
+  };
   const decided = issue(material, { overrun: false }, momentOn('2026-01-15'));
   if (!decided.ok) throw new Error(JSON.stringify(decided.refusals));
   return present(decided.value.changes.add?.documents?.[0], 'the invoice');

@@ -2,7 +2,7 @@ import type { Address } from '@/core/parties/address';
 import type { PaymentMethod } from '@/core/parties/paymentMethod';
 import type { PriceMode } from '@/core/tax/calcTypes';
 import type { SupplyKind } from '@/core/tax/decisionTable';
-import type { FrozenTax } from './content';
+import type { EarlierInvoice, FrozenTax } from './content';
 import type { Deferral } from './deferral';
 import type { DraftKind } from './kinds';
 
@@ -38,6 +38,8 @@ export interface DraftLine {
   readonly supplied: string;
   /** Line of the quote that it bills, or empty. */
   readonly of: string;
+  /** The advance invoice that it takes off; missing for all others. */
+  readonly takesOff?: EarlierInvoice;
 }
 
 /** An allowance or charge on the whole document, as it is being written. */
@@ -130,6 +132,8 @@ export interface Draft {
   /** Bank account that it says to pay into; missing or empty for the one of its style or currency. */
   readonly bankAccountId?: string;
   readonly paidBy: PaymentMethod;
+  /** It asks for money before the supply; missing for all others. */
+  readonly advance?: boolean;
   readonly lines: readonly DraftLine[];
   readonly adjustments: readonly DraftAdjustment[];
   readonly overrides: readonly DraftOverride[];

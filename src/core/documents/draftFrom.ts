@@ -93,7 +93,9 @@ export function draftFrom(document: IssuedDocument, becoming: Becoming): Draft {
     conditions: content.conditions ?? '',
     styleId,
     remarks: kept ? document.remarks : '',
-    lines: content.lines.map(draftLineOf),
+    ...(content.advance === true && { advance: true }),
+    // What another invoice takes off an advance, a copy of it can't take off again.
+    lines: content.lines.filter(({ takesOff }) => takesOff === undefined).map(draftLineOf),
     adjustments: (content.adjustments ?? []).map(draftAdjustmentOf),
   };
 }
@@ -122,7 +124,11 @@ export function correctionOf(document: IssuedDocument, id: string, issueDate: st
     paidBy: content.paidBy ?? 'cash',
     carrier: content.carrier ?? '',
     tracking: content.tracking ?? '',
-    lines: content.lines.map((line) => ({ ...draftLineOf(line), of: line.of ?? '' })),
+    lines: content.lines.map((line) => ({
+      ...draftLineOf(line),
+      of: line.of ?? '',
+      ...(line.takesOff && { takesOff: line.takesOff }),
+    })),
     overrides: (content.overrides ?? []).map(({ tax, family, amount, reason }) => ({ tax, family, amount, reason })),
   };
 }

@@ -187,6 +187,7 @@ export function freezeDraft(
     seller: freezeSeller(setting.business, registration, paidInto(draft, customer, setting)),
     buyer: freezeBuyer(customer, draft.contact.trim()),
     ...headerParts(draft),
+    ...(draft.advance === true && draft.kind === 'invoice' && { advance: true }),
     ...(draft.kind === 'invoice' && customer.mandate.reference !== '' && { debit: debitOf(customer, setting) }),
     buyerReference: draft.buyerReference.trim(),
     orderNumber: draft.orderNumber.trim(),

@@ -92,6 +92,7 @@ export function freezeLines(
       ...(line.deferral !== undefined && draft.kind !== 'cash-sale' && { deferral: line.deferral }),
       ...(isIsoDate(line.supplied) && { supplied: line.supplied }),
       ...(line.of !== '' && { of: line.of }),
+      ...(line.takesOff !== undefined && { takesOff: line.takesOff }),
       trailOf: trails.place(`${line.supply}|${line.taxClass}`, () => lineTrail(draft, line, customer, setting)),
     });
   }

@@ -34,7 +34,7 @@ function bill(quote: IssuedDocument, requests: readonly StageRequest[]): readonl
     const parts = quotedParts(quote, family);
     const draft = stageDraft(quote, parts, request, { id: `stage-${i}`, issueDate: DAY, due: '30d' });
     if (draft.lines.length === 0) return;
-    const material = { draft, customer, setting, series, chart: FIRST_CHART, family };
+    const material = { draft, customer, setting, series, chart: FIRST_CHART, family, advances: [] };
     const decided = issue(material, { overrun: false }, momentOn(DAY));
     if (!decided.ok) throw new Error(JSON.stringify(decided.refusals));
     const { changes } = decided.value;
@@ -103,7 +103,15 @@ describe('stages of a quote', () => {
       { kind: 'percent', percent: decimal('80') },
       { id: 'x', issueDate: DAY, due: '30d' },
     );
-    const material = { draft: again, customer, setting, series: FIRST_SERIES, chart: FIRST_CHART, family };
+    const material = {
+      draft: again,
+      customer,
+      setting,
+      series: FIRST_SERIES,
+      chart: FIRST_CHART,
+      family,
+      advances: [],
+    };
     const refused = issue(material, { overrun: false }, momentOn(DAY));
     expect(refused.ok ? [] : refused.refusals).toEqual([
       { code: 'overrun', path: 'lines', quote: quote.number, lines: ['Calibration', 'Calibration'] },
@@ -152,7 +160,7 @@ describe('stages of a quote', () => {
           if (left <= 0n) break;
           const draft = stageDraft(of, parts, request, { id: 'x', issueDate: DAY, due: '30d' });
           if (draft.lines.length === 0) continue;
-          const material = { draft, customer, setting, series: FIRST_SERIES, chart: FIRST_CHART, family };
+          const material = { draft, customer, setting, series: FIRST_SERIES, chart: FIRST_CHART, family, advances: [] };
           const decided = issue(material, { overrun: false }, momentOn(DAY));
           if (!decided.ok) {
             expect(decided.refusals.map((r) => r.code)).toEqual(['overrun']);

@@ -277,9 +277,15 @@ function deliveryOf({ delivery, buyer, taxPoint, taxes, lines }: Content): { day
   return { day: to === undefined ? '' : taxPoint, address: to === undefined ? null : addressOf('BG-15', to, terms) };
 }
 
-/** BG-3: the invoice that a credit note takes back, or the earlier stages of what this one bills a stage of. */
-function precedingOf({ corrects, stage }: Content): Group[] {
-  const before = corrects === undefined ? (stage?.before ?? []) : [corrects];
+/**
+ * BG-3: the invoice that a credit note takes back; else the earlier stages of what this one bills a stage of, and the
+ * advance invoices that it takes off.
+ */
+function precedingOf({ corrects, stage, lines }: Content): Group[] {
+  const advances = new Map(
+    lines.flatMap(({ takesOff }) => (takesOff ? [[takesOff.documentId, takesOff] as const] : [])),
+  );
+  const before = corrects === undefined ? [...(stage?.before ?? []), ...advances.values()] : [corrects];
   return before.map(({ number, issueDate }) => group('BG-3', { 'BT-25': number, 'BT-26': issueDate }));
 }
 
@@ -300,7 +306,7 @@ export function einvoiceOf(content: Content, figures: CalcResult, files: readonl
     {
       'BT-1': content.number,
       'BT-2': issueDate,
-      'BT-3': content.kind === 'credit-note' ? '381' : '380',
+      'BT-3': content.kind === 'credit-note' ? '381' : content.advance === true ? '386' : '380',
       'BT-5': currency,
       'BT-6': home ?? '',
       'BT-7': taxPoint === issueDate ? '' : taxPoint,

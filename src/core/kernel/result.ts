@@ -37,6 +37,8 @@ export interface RefusalFacts {
   matched: Nothing;
   'not-matched': Nothing;
   'over-matched': { readonly left: Minor };
+  /** More of an advance invoice is taken off than is left of it. */
+  'over-taken': { readonly number: string; readonly left: Minor; readonly currency: Currency };
   'over-allocated': { readonly number: string };
   /** It came back unpaid. */
   dishonoured: { readonly number: string };

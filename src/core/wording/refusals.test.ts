@@ -49,6 +49,7 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   matched: [{}],
   'not-matched': [{}],
   'over-matched': [{ left: minor(5000n) }],
+  'over-taken': [{ number: 'INV-2026-0001', left: minor(100n), currency: 'EUR' as Currency }],
   'used-since': (['refunded', 'certified', 'claimed'] as const).map((by) => ({ by })),
   'over-claimed': (['withheld', 'certified', 'payable'] as const).map((of) => ({
     left: minor(1250n),

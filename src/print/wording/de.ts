@@ -113,5 +113,6 @@ export const DE: Wording = {
     SET: 'Satz',
   },
   unitsOfMany: { HUR: 'Stunden', DAY: 'Tage', WEE: 'Wochen', MON: 'Monate', SET: 'Sätze', LTR: 'Liter' },
+  advance: 'Anzahlungsrechnung',
   adjustments: { Discount: 'Rabatt', Freight: 'Fracht' },
 };

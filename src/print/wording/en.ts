@@ -90,5 +90,6 @@ export const EN: Wording = {
   seal: 'Seal {code}',
   units: UNITS,
   unitsOfMany: { HUR: 'hours', DAY: 'days', WEE: 'weeks', MON: 'months', LTR: 'litres', SET: 'sets' },
+  advance: 'Advance invoice',
   adjustments: { Discount: 'Discount', Freight: 'Freight' },
 };

@@ -127,5 +127,6 @@ export const ES: Wording = {
     LTR: 'litros',
     SET: 'juegos',
   },
+  advance: 'Factura de anticipo',
   adjustments: { Discount: 'Descuento', Freight: 'Portes' },
 };

@@ -119,6 +119,7 @@ export const FR: Wording = {
     SET: 'jeu',
   },
   unitsOfMany: { C62: 'pièces', HUR: 'heures', DAY: 'jours', WEE: 'semaines', LTR: 'litres', SET: 'jeux', MON: 'mois' },
+  advance: 'Facture d’acompte',
   adjustments: { Discount: 'Remise', Freight: 'Port' },
   first: '1er',
 };

@@ -113,5 +113,6 @@ export const GA: Wording = {
     SET: 'tacar',
   },
   unitsOfMany: { HUR: 'uair', DAY: 'lá', WEE: 'seachtain', MON: 'mí', LTR: 'lítear', SET: 'tacar' },
+  advance: 'Sonrasc réamhíocaíochta',
   adjustments: { Discount: 'Lascaine', Freight: 'Lastas' },
 };

@@ -89,6 +89,8 @@ export interface Wording {
   readonly units: Readonly<Record<string, string>>;
   /** Words of units beside a number that is not one; those of `units` where they do not change. */
   readonly unitsOfMany: Readonly<Record<string, string>>;
+  /** Title of an invoice for money before the supply. */
+  readonly advance: string;
   /** Texts that discounts and charges begin with; others print as they were typed. */
   readonly adjustments: Readonly<Record<string, string>>;
   /** How the first of a month is written, where it is not by its number. */

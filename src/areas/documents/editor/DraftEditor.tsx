@@ -35,6 +35,7 @@ import { KEY_MAP } from '../../shell/keyMap';
 import { routes } from '../../shell/routes';
 import { useKey } from '../../shell/useKey';
 import { AdjustmentRows } from './AdjustmentRows';
+import { Advances } from './Advances';
 import { AskDialog } from './AskDialog';
 import { BringBack } from './BringBack';
 import { DraftMargin } from './DraftMargin';
@@ -288,6 +289,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
             onHurry={onHurry}
           />
           <AdjustmentRows store={store} draft={draft} shown={shown} problems={problems} taxes={taxes}>
+            <Advances store={store} draft={draft} />
             <BringBack store={store} onBringBack={bringBack} />
           </AdjustmentRows>
           <DraftTotals store={store} draft={draft} shown={shown} />

@@ -154,6 +154,18 @@ export function MoreFields({ store, draft, customer, setting, wrong, save }: Mor
         </datalist>
         <TextSlot label="Salesperson" field="salesperson" store={store} draft={draft} />
         <CurrencySlot store={store} draft={draft} setting={setting} />
+        {draft.kind === 'invoice' && (
+          <ChoiceSlot
+            label="Invoice for"
+            field="advance"
+            value={draft.advance === true ? 'advance' : 'supply'}
+            options={[
+              ['supply', 'a supply'],
+              ['advance', 'money in advance'],
+            ]}
+            onPick={(value) => store.change({ advance: value === 'advance' })}
+          />
+        )}
         {draft.currency !== '' && (
           <TextSlot
             label={

@@ -56,6 +56,8 @@ export interface DraftStore extends StoreApi<DraftState> {
   copyLine(id: string): void;
   /** Puts lines in at a line: a blank one gives way, any other stays above them. */
   insertLines(at: string, lines: readonly PastedLine[]): void;
+  /** Puts lines behind those that are written. */
+  addLines(lines: readonly DraftLine[]): void;
   changeAdjustment(id: string, patch: Partial<DraftAdjustment>): void;
   addAdjustment(adjustment: DraftAdjustment): void;
   removeAdjustment(id: string): void;
@@ -165,6 +167,11 @@ export function createDraftStore(initial: Draft, defaults: LineDefaults, unkept 
         const rest = draft.lines.slice(index + 1);
         const kept = draft.lines.slice(0, target === undefined || isBlank(target) ? Math.max(0, index) : index + 1);
         return { ...draft, lines: [...kept, ...lines, ...rest] };
+      }),
+    addLines: (lines) =>
+      update((draft) => {
+        const written = draft.lines.filter((line) => !isBlank(line));
+        return { ...draft, lines: [...written, ...lines, ...draft.lines.filter(isBlank)] };
       }),
     changeAdjustment: (id, patch) =>
       update((draft) => ({

@@ -162,7 +162,7 @@ function figureFindings(draft: Draft, { currency }: Content, { business }: Setti
         ? [should('FIGURE-READ', `lines[${i}].${field}`, `“${text.trim()}” was read as ${read}: is it right?`)]
         : [],
     );
-    const below = quantity !== null && ratioOf(quantity).n < 0n;
+    const below = quantity !== null && ratioOf(quantity).n < 0n && line.takesOff === undefined;
     return below
       ? [
           ...twofold,

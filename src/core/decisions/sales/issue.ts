@@ -1,6 +1,7 @@
 import type { Decision, Moment } from '@/core/book/changes';
 import { joinChanges } from '@/core/book/joinChanges';
 import type { CustomerRow } from '@/core/book/rows';
+import { type AdvanceLeft, overTaken } from '@/core/documents/advances';
 import { type Content, figuresOf } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
@@ -30,6 +31,8 @@ export interface IssueMaterial {
   readonly chart: readonly Account[];
   /** The quote that the draft bills a stage of, with all documents of its family; empty for none. */
   readonly family: readonly IssuedDocument[];
+  /** What is left of advance invoices that the draft takes off; empty for none. */
+  readonly advances: readonly AdvanceLeft[];
 }
 
 /** What the bookkeeper agreed to when asked. */
@@ -93,6 +96,8 @@ export function issue(material: IssueMaterial, consent: Consent, moment: Moment)
   ].filter((finding) => finding.severity === 'must');
   if (blocking.length > 0)
     return refuse(...blocking.map((f) => ({ code: 'check-failed' as const, path: f.field, finding: f.message })));
+  const over = overTaken({ content, figures }, material.advances);
+  if (over !== null) return refuse({ code: 'over-taken', path: 'lines', ...over, currency: content.currency });
   const quote = family.find((document) => document.id === content.stage?.documentId);
   const beyond = quote === undefined ? [] : overrun(quotedParts(quote, family), content, figures);
   if (beyond.length > 0 && !consent.overrun)

@@ -3,6 +3,7 @@ import type { DocumentLink } from '@/core/documents/issued';
 import { refuse } from '@/core/kernel/result';
 import { loadFamily, loadSetting } from '../../load';
 import type { Action } from '../../perform';
+import { advancesOf } from '../queries/advances';
 
 /** Issues a draft. The draft must have been kept before. */
 export const issueInvoice: Action<{ draftId: string; consent?: Consent }, DocumentLink> = {
@@ -10,13 +11,15 @@ export const issueInvoice: Action<{ draftId: string; consent?: Consent }, Docume
   async decide(db, { draftId, consent = { overrun: false } }, moment) {
     const draft = await db.drafts.get(draftId);
     if (draft === undefined) return refuse({ code: 'already-issued', path: '' });
-    const [customer, series, chart, family] = await Promise.all([
+    const takesOff = draft.lines.some((line) => line.takesOff !== undefined);
+    const [customer, series, chart, family, advances] = await Promise.all([
       db.customers.get(draft.customerId),
       db.series.toArray(),
       db.accounts.toArray(),
       draft.origin?.how === 'stage' ? loadFamily(db, draft.familyId) : [],
+      takesOff ? advancesOf(db, draft.customerId) : [],
     ]);
     const setting = await loadSetting(db, draft, customer ?? null);
-    return issue({ draft, customer: customer ?? null, setting, series, chart, family }, consent, moment);
+    return issue({ draft, customer: customer ?? null, setting, series, chart, family, advances }, consent, moment);
   },
 };

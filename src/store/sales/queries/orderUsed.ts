@@ -20,6 +20,8 @@ export async function orderUsedBefore(db: BookDb, { familyId, customerId, orderN
         document.kind === 'invoice' &&
         document.customerId === customerId &&
         document.familyId !== familyId &&
+        // An advance and its final invoice are of one order.
+        document.content.advance !== true &&
         // What was taken back is free to be invoiced anew.
         document.cancelled === null &&
         document.state !== 'credited' &&
