@@ -35,6 +35,7 @@ test('a sound book holds in all, and says how far it is', async () => {
     'withholding',
     'deferred-income',
     'unrealised',
+    'bank',
     'seals',
   ]);
   const [done, of] = told.at(-1) ?? [0, 1];

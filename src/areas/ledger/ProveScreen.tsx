@@ -36,6 +36,10 @@ const WORDS: Readonly<Record<BookCheckName, readonly [holds: string, remedy: str
   ],
   'deferred-income': ['Deferred income is what is still to be earned', 'Reverse manual journals on that account.'],
   unrealised: ['Nothing is left of revaluations that were taken back', 'Reverse manual journals on that account.'],
+  bank: [
+    'Bank accounts are as they were reconciled',
+    'Open the bank reconciliation of the day: an entry was dated back, or a match was undone.',
+  ],
   seals: ['Every document fits its seal, and numbers have no gap', 'Bring back a saved book from before.'],
 };
 

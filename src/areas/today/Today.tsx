@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
 import { minus } from '@/core/kernel/money';
 import { spanName } from '@/core/returns/calendar';
+import { bankStandings } from '@/store/bank/queries/lines';
 import { askingTransmissions } from '@/store/delivery/queries/sent';
 import { missingCertificates } from '@/store/payments/queries/withholding';
 import { countEvents } from '@/store/records';
@@ -61,6 +62,7 @@ export function Today() {
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
         missing: await missingCertificates(db, day, ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
+        bank: (await bankStandings(db)).filter(({ open }) => open > 0),
         steps: await firstSteps(db),
         reminder: saveReminder(lastSaved(), await countEvents(db), day),
       };
@@ -69,8 +71,10 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, missing, transmissions, steps, reminder } = found;
-  const nothing = [returns, certificates, missing, transmissions, overdue, drafts].every((list) => list.length === 0);
+  const { overdue, drafts, returns, certificates, missing, transmissions, bank, steps, reminder } = found;
+  const nothing = [returns, certificates, missing, transmissions, bank, overdue, drafts].every(
+    (list) => list.length === 0,
+  );
   return (
     <Sheet label="Today">
       <SheetTitle aside={writeDate(day)}>Today</SheetTitle>
@@ -134,6 +138,23 @@ export function Today() {
                 words={`${one.typeName}, ${one.receiptNumber || one.documentNumber}`}
                 detail={`${one.customerName}, withheld ${writeDate(one.date)}`}
                 figure={<Money amount={minus(one.home, one.certified)} currency={currency} />}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {bank.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Bank</h2>
+          <ul>
+            {bank.map(({ account, open }) => (
+              <Task
+                key={account.id}
+                mark="open"
+                path={routes.bank}
+                words={`${open} bank ${open === 1 ? 'line' : 'lines'} to match`}
+                detail={`${account.name}, ${account.currency}`}
+                figure={null}
               />
             ))}
           </ul>

@@ -1,3 +1,4 @@
+import { matchedWith, openOf } from '@/core/bank/bankLine';
 import { BOOK_TABLES, type BookContent, type BookTable, descriptorOf } from '@/core/book/tables';
 import { amountKey, type IssuedDocument, nextDue, owedOf, stateOf } from '@/core/documents/issued';
 import { grouped } from '@/core/kernel/grouped';
@@ -89,6 +90,18 @@ function openAmounts({ documents, receipts, refunds, allocations }: BookContent)
       : [fault(`refund ${number}`, 'what its credit gave for it')],
   );
   return [...ofReceipts, ...ofRefunds, ...ofDocuments];
+}
+
+/** What bank lines were matched with: never more than the line, and what is kept beside it follows from it. */
+function bankMatches({ bankLines }: BookContent): readonly Refusal[] {
+  return bankLines.flatMap((line): readonly Refusal[] => {
+    const { date, position, amount, matches } = line;
+    const open = openOf(line);
+    const beyond = amount < 0n ? open < amount || open > 0n : open > amount || open < 0n;
+    const asKept = matchedWith(line, matches);
+    const kept = asKept.isOpen === line.isOpen && asKept.entryIds.join() === line.entryIds.join();
+    return !beyond && kept ? [] : [fault(`bank line ${date}, ${position}`, 'what is left of it by its matches')];
+  });
 }
 
 /** What a document still is owed; takings, quotes and cancelled documents are owed nothing. */
@@ -192,6 +205,7 @@ export const BOOK_RELATIONS: readonly {
   { name: 'What rows name is there', faultsIn: references },
   { name: 'Documents say what was sealed', faultsIn: rowsAsSealed },
   { name: 'Open amounts follow from receipts and credit notes', faultsIn: openAmounts },
+  { name: 'Bank lines are open by what they were not matched with', faultsIn: bankMatches },
   { name: 'Receivables are what customers owe', faultsIn: receivables },
   { name: 'Numbers are used once, and counters stand behind them', faultsIn: numbers },
   { name: 'Withheld tax is what certificates and claims say', faultsIn: withholding },

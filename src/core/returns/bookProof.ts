@@ -17,6 +17,8 @@ export type BookCheckName =
   | 'deferred-income'
   /** Nothing is left on unrealised differences once each revaluation is taken back. */
   | 'unrealised'
+  /** Bank accounts are as they were when they were reconciled. */
+  | 'bank'
   /** Seals fit their documents, and numbers follow each other without a gap. */
   | 'seals';
 

@@ -3,6 +3,9 @@ import { expectSoundBook } from 'tests/soundBook';
 import { statementLine, statementOf } from 'tests/statements';
 import type { StatementLine } from '@/core/bank/statement';
 import type { MatchTarget } from '@/core/bank/suggest';
+import { exchangeRateId } from '@/core/currency/exchangeRate';
+import { currency } from '@/core/kernel/currency';
+import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import { writeJournal } from '../ledger/actions/writeJournal';
 import { present } from '../load';
@@ -11,7 +14,9 @@ import { perform } from '../perform';
 import { creditInvoice } from '../sales/actions/creditInvoice';
 import type { BookDb } from '../schema';
 import { keepBankAccount } from '../setup/actions/setup';
+import { keepExchangeRate } from '../setup/actions/taxSetup';
 import { fileReturn } from '../tax/actions/fileReturn';
+import { proveBook } from '../tax/queries/proveBook';
 import { dropBankRule, keepBankRule, keepReconciliation } from './actions/accounts';
 import { acceptMatch, splitLine, undoMatch } from './actions/matching';
 import { importStatements } from './actions/statements';
@@ -315,4 +320,81 @@ test('a rule books lines of its text, and is forgotten again', async () => {
   await act(db, dropBankRule, { id: 'r' }, ON);
   expect(await db.bankRules.count()).toBe(0);
   await expectSoundBook(db);
+});
+
+describe('an account in another currency', () => {
+  const USD = currency('USD');
+  const inDollars = async () => {
+    const db = await newBook();
+    const bank = present(await db.bankAccounts.get('bank'), 'the account');
+    const dollars = { ...bank, id: 'usd', name: 'Dollars', account: '', currency: USD, iban: '' };
+    await act(db, keepBankAccount, { value: dollars, isNew: true }, ON);
+    const rate = { id: '', currency: USD, date: day('2026-01-01'), perHome: decimal('1.25'), source: 'test' };
+    await act(db, keepExchangeRate, { value: { ...rate, id: exchangeRateId('USD', rate.date) }, isNew: true }, ON);
+    return db;
+  };
+  const dollarLines = async (db: BookDb, ...said: Said[]) => {
+    const statement = statementOf(
+      said.map((one) => statementLine({ date: day(ON), ...one, amount: minor(one.amount) })),
+      { currency: USD },
+    );
+    await act(
+      db,
+      importStatements,
+      { bankAccountId: 'usd', fileName: 'usd', format: 'OFX', statements: [statement] },
+      ON,
+    );
+    return (await db.bankLines.where('bankAccountId').equals('usd').toArray()).map(({ id }) => id);
+  };
+
+  test('counts its lines in its own currency and the ledger in home currency', async () => {
+    const db = await inDollars();
+    const invoice = await issued(db, { currency: 'USD' });
+    const [paid = '', fee = ''] = await dollarLines(
+      db,
+      { amount: 12_300n, text: invoice.number },
+      { amount: -500n, text: 'fee' },
+    );
+    const before = await balances(db);
+    await accepted(db, paid, 'documents');
+    // 123.00 USD at 1.25 are 98.40.
+    expect((await balances(db))['1001']).toBe(9840n);
+    await act(db, acceptMatch, { lineId: fee, target: { kind: 'account', account: '7930' } }, ON);
+    expect((await balances(db))['7930']).toBe(400n);
+    const found = await accountOn(db, 'usd', day(ON), null);
+    const { statementBalance, ledgerBalance, difference } = found?.bridge ?? {};
+    expect([statementBalance, ledgerBalance, difference]).toEqual([11_800n, 11_800n, 0n]);
+    await act(db, undoMatch, { lineId: fee }, ON);
+    await expectUndone(db, paid, before);
+  });
+
+  test('finds what was recorded in it before', async () => {
+    const db = await inDollars();
+    const invoice = await issued(db, { currency: 'USD' });
+    const parts = [{ method: 'bank', account: '1001', amount: minor(12_300n), charge: minor(300n) }] as const;
+    const to = [{ documentId: invoice.id, number: invoice.number, money: minor(12_300n) }];
+    await act(db, recordReceipt, { customerId: invoice.customerId, date: ON, reference: '', parts, to }, ON);
+    const [id = ''] = await dollarLines(db, { amount: 12_000n });
+    await accepted(db, id, 'movements');
+    expect((await accountOn(db, 'usd', day(ON), null))?.bridge).toMatchObject({ notSeen: 0n, difference: 0n });
+    await expectSoundBook(db);
+  });
+});
+
+test('an entry dated back before a reconciliation is found when the book is proven', async () => {
+  const db = await newBook();
+  await lines(db, [{ amount: -500n, text: 'fee' }]);
+  await act(db, keepReconciliation, { bankAccountId: 'bank', date: ON, typed: null, reason: '' }, ON);
+  const bankCheck = async () => (await proveBook(db, () => undefined)).find(({ check }) => check === 'bank');
+  expect((await bankCheck())?.holds).toBe(true);
+  const sides = [
+    { account: '1000', amount: minor(700n) },
+    { account: '3000', amount: minor(-700n) },
+  ];
+  await act(db, writeJournal, { date: '2026-05-01', text: 'Owner pays in', sides }, ON);
+  // What the bank has not shown explains itself; what was matched and is undone does not.
+  expect((await bankCheck())?.holds).toBe(true);
+  const [statement] = await db.bankStatements.toArray();
+  if (statement) await db.bankStatements.put({ ...statement, closing: minor(-499n) });
+  expect((await bankCheck())?.differences).toMatchObject([{ subject: 'Bank, 20 May 2026', amount: 1n }]);
 });

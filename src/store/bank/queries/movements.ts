@@ -1,7 +1,7 @@
 import Dexie from 'dexie';
 import type { Movement } from '@/core/bank/matchIndex';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minus, NOTHING, plus } from '@/core/kernel/money';
+import { type Minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import type { BankAccount } from '@/core/parties/bankAccount';
 import type { Receipt } from '@/core/settlement/receipt';
@@ -48,11 +48,65 @@ function neverWas(db: BookDb, entries: readonly JournalEntry[]): Promise<Readonl
   });
 }
 
-/** What a line of the ledger moved an account by, in its currency; null where the line does not say. */
-function amountIn(line: JournalLine, account: BankAccount, home: string): Minor | null {
-  if (account.currency === home) return line.amount;
-  return line.inDocument?.currency === account.currency ? line.inDocument.amount : null;
+/** What an entry of an account in another currency moved it by, as the receipt, refund or bank line behind it says. */
+function foreignAmounts(
+  db: BookDb,
+  account: BankAccount,
+  entries: readonly JournalEntry[],
+): Promise<ReadonlyMap<string, Minor>> {
+  const sources = (...kinds: JournalEntry['kind'][]) =>
+    entries.flatMap(({ kind, sourceId }) => (kinds.includes(kind) ? [sourceId] : []));
+  return Promise.all([
+    db.receipts.bulkGet(sources('receipt', 'dishonour')),
+    db.refunds.where('customerId').anyOf(sources('refund')).toArray(),
+    db.bankLines.where('bankAccountId').equals(account.id).toArray(),
+  ]).then(([receipts, refunds, lines]) => {
+    const amounts = new Map<string, Minor>();
+    for (const receipt of receipts) {
+      if (receipt === undefined || receipt.currency !== account.currency) continue;
+      const own = receipt.parts.filter((part) => part.account === account.account);
+      const came = total(own.map(({ amount, charge }) => minus(amount, charge)));
+      amounts.set(receipt.entryId, came);
+      const [back] = receipt.dishonoured?.entryIds ?? [];
+      if (back !== undefined) amounts.set(back, negated(came));
+    }
+    for (const { currency, amount, entryId, undone } of refunds) {
+      if (currency !== account.currency) continue;
+      amounts.set(entryId, negated(amount));
+      if (undone !== null) amounts.set(undone.entryId, amount);
+    }
+    // What was booked from a line is worth what the line says of it.
+    for (const { matches } of lines)
+      for (const { kind, entryId, amount } of matches) if (kind === 'booking') amounts.set(entryId, amount);
+    return amounts;
+  });
 }
+
+/** By entry, what lines of the ledger moved an account by, in its currency; of another one only what its records say. */
+function movedBy(
+  db: BookDb,
+  account: BankAccount,
+  home: string,
+  lines: readonly JournalLine[],
+): Promise<{ readonly moved: ReadonlyMap<string, Minor>; readonly entries: readonly JournalEntry[] }> {
+  const sums = new Map<string, Minor>();
+  for (const { entryId, amount } of lines) sums.set(entryId, plus(sums.get(entryId) ?? NOTHING, amount));
+  return db.journal.bulkGet([...sums.keys()]).then((found) => {
+    const entries = found.flatMap((entry) => entry ?? []);
+    if (account.currency === home) return { moved: sums, entries };
+    return foreignAmounts(db, account, entries).then((moved) => ({ moved, entries }));
+  });
+}
+
+/** What the ledger says an account held at the end of a day, in its currency. */
+export function bookBalance(db: BookDb, account: BankAccount, home: string, on: IsoDate): Promise<Minor> {
+  return linesOf(db, account.account, '', on)
+    .then((lines) => movedBy(db, account, home, lines))
+    .then(({ moved, entries }) => total(entries.map(({ id }) => moved.get(id) ?? NOTHING)));
+}
+
+const linesOf = (db: BookDb, code: string, from: IsoDate | '', until: IsoDate): Promise<JournalLine[]> =>
+  db.journalLines.where('[account+date+id]').between([code, from, Dexie.minKey], [code, until, Dexie.maxKey]).toArray();
 
 /** An entry with what of it no bank line has shown. */
 interface Unseen {
@@ -62,18 +116,17 @@ interface Unseen {
 
 /** Entries of these lines of the ledger that bank lines have not shown whole. */
 function unseenOf(db: BookDb, account: BankAccount, home: string, lines: readonly JournalLine[]): Promise<Unseen[]> {
-  const moved = new Map<string, Minor>();
-  for (const line of lines) {
-    const amount = amountIn(line, account, home);
-    if (amount !== null) moved.set(line.entryId, plus(moved.get(line.entryId) ?? NOTHING, amount));
-  }
-  const ids = [...moved.keys()];
-  return Promise.all([matchedOf(db, account.id, ids), db.journal.bulkGet(ids)]).then(([matched, found]) =>
-    found.flatMap((entry): readonly Unseen[] => {
-      if (entry === undefined) return [];
-      const left = minus(moved.get(entry.id) ?? NOTHING, matched.get(entry.id) ?? NOTHING);
-      return left === NOTHING ? [] : [{ entry, left }];
-    }),
+  return movedBy(db, account, home, lines).then(({ moved, entries }) =>
+    matchedOf(
+      db,
+      account.id,
+      entries.map(({ id }) => id),
+    ).then((matched) =>
+      entries.flatMap((entry): readonly Unseen[] => {
+        const left = minus(moved.get(entry.id) ?? NOTHING, matched.get(entry.id) ?? NOTHING);
+        return left === NOTHING ? [] : [{ entry, left }];
+      }),
+    ),
   );
 }
 
@@ -97,10 +150,7 @@ export function unseenMovements(
   from: IsoDate | '',
   until: IsoDate,
 ): Promise<readonly Movement[]> {
-  return db.journalLines
-    .where('[account+date+id]')
-    .between([account.account, from, Dexie.minKey], [account.account, until, Dexie.maxKey])
-    .toArray()
+  return linesOf(db, account.account, from, until)
     .then((lines) => unseenOf(db, account, home, lines))
     .then((open) => {
       const entries = open.map(({ entry }) => entry);

@@ -3,10 +3,10 @@ import { type BankLine, type BankStatement, openOf } from '@/core/bank/bankLine'
 import type { Movement } from '@/core/bank/matchIndex';
 import { type Bridge, bridgeOf, type Reconciliation } from '@/core/bank/reconciliation';
 import type { IsoDate } from '@/core/kernel/date';
-import { type Minor, minor, minus, plus, total } from '@/core/kernel/money';
+import { type Minor, minus, plus, total } from '@/core/kernel/money';
 import { loadBook } from '../../load';
 import type { BookDb } from '../../schema';
-import { unseenMovements } from './movements';
+import { bookBalance, unseenMovements } from './movements';
 
 /** An account on a day: its bridge, and what it consists of. */
 export interface AccountOn {
@@ -41,19 +41,6 @@ function statedBalance(db: BookDb, bankAccountId: string, on: IsoDate): Promise<
   });
 }
 
-/** What a ledger account held at the end of a day, in home currency, or in the one that is given. */
-function ledgerBalance(db: BookDb, code: string, foreign: string | null, on: IsoDate): Promise<Minor> {
-  let sum = 0n;
-  return db.journalLines
-    .where('[account+date+id]')
-    .between([code, Dexie.minKey, Dexie.minKey], [code, on, Dexie.maxKey])
-    .each(({ amount, inDocument }) => {
-      if (foreign === null) sum += amount;
-      else if (inDocument?.currency === foreign) sum += inDocument.amount;
-    })
-    .then(() => minor(sum));
-}
-
 /** What entries up to a day were matched with lines that came later: the bank had not shown them yet. */
 function shownLater(db: BookDb, bankAccountId: string, on: IsoDate): Promise<readonly Movement[]> {
   return db.bankLines
@@ -85,7 +72,7 @@ export function accountOn(
     const { homeCurrency } = business;
     return Promise.all([
       statedBalance(db, account.id, on),
-      ledgerBalance(db, account.account, account.currency === homeCurrency ? null : account.currency, on),
+      bookBalance(db, account, homeCurrency, on),
       db.bankLines
         .where('[bankAccountId+isOpen+date]')
         .between([account.id, 1, Dexie.minKey], [account.id, 1, on], true, true)

@@ -1,5 +1,5 @@
 import { stillDeferred } from '@/core/documents/deferralPlan';
-import { type IsoDate, laterOf, monthOf } from '@/core/kernel/date';
+import { type IsoDate, laterOf, monthOf, writeDate } from '@/core/kernel/date';
 import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
 import type { AccountRole } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
@@ -7,6 +7,7 @@ import { amountsAgree, type BookCheck, type BookDifference } from '@/core/return
 import { spanName } from '@/core/returns/calendar';
 import { prove } from '@/core/returns/proof';
 import { sumWithheld } from '@/core/settlement/withholding';
+import { accountOn, reconciliationsOf } from '../../bank/queries/reconciliation';
 import { checkSeals } from '../../sales/queries/seals';
 import type { BookDb } from '../../schema';
 import { proofMaterial } from './proofMaterial';
@@ -137,9 +138,27 @@ async function deferredIncome(
   return checks.find(({ holds }) => !holds) ?? checks[0] ?? amountsAgree('deferred-income', NOTHING, NOTHING);
 }
 
+/** Each bank account on the day it was last reconciled: the ledger and the lines still lead to its statement as they did. */
+async function bankAccounts(db: BookDb): Promise<BookCheck> {
+  const differences: BookDifference[] = [];
+  for (const { id, name } of await db.bankAccounts.toArray()) {
+    const [newest] = await reconciliationsOf(db, id, 1);
+    if (newest === undefined) continue;
+    const now = await accountOn(db, id, newest.date, newest.statementBalance);
+    const off = minus(now?.bridge.difference ?? NOTHING, newest.difference);
+    if (off !== NOTHING)
+      differences.push({
+        subject: `${name}, ${writeDate(newest.date)}`,
+        cause: 'changed since it was reconciled',
+        amount: off,
+      });
+  }
+  return { check: 'bank', holds: differences.length === 0, compared: null, differences };
+}
+
 /**
  * Proves the whole book: entries, kept balances, every period, receivables, withholding claims, deferred income, unrealised
- * differences, seals and numbers. Nothing is written.
+ * differences, bank accounts, seals and numbers. Nothing is written.
  */
 export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonly BookCheck[]> {
   const accounts = await db.accounts.toArray();
@@ -176,6 +195,7 @@ export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonl
     amountsAgree('withholding', minus(withheld, claimed), standing('withholding-claims'), byHand('withholding-claims')),
     await deferredIncome(db, passed.deferred, byHand('deferred-income')),
     amountsAgree('unrealised', NOTHING, standing('exchange-unrealised'), byHand('exchange-unrealised')),
+    await bankAccounts(db),
     { check: 'seals', holds: broken.length === 0, compared: null, differences: broken },
   ];
 }
