@@ -43,7 +43,26 @@ const VIEWS = {
     await page.goto(address('/tax'));
     await page.getByLabel('Registration', { exact: true }).selectOption({ label: 'Washington · sales tax' });
   },
-  journal: at('/ledger'),
+  bank: async (page, address) => {
+    await page.goto(address('/receipts/bank'));
+    await page.getByRole('button', { name: 'Read a statement…' }).click();
+    const statement = [
+      'Date,Name,Details,Amount,Balance',
+      '2026-11-03,Kilkerrin Bay Harbour Commissioners,INV-2026-0007,287.80,1287.80',
+      '2026-11-05,Inishmaan Shellfish,inv 2026 0010 thank you,295.20,1583.00',
+      '2026-11-06,,Quarterly account fee,-12.50,1570.50',
+      '2026-11-09,ORCAS MARINA,payment,3610.00,5180.50',
+      '2026-11-10,Reederei Nordlicht Forschung GmbH,"INV-2026-0020, INV-2026-0005",3050.00,8230.50',
+      '2026-11-12,Nordkapp Havinstitutt,INV-2026-0021 less charges,2155.00,10385.50',
+      '2026-11-18,Clew Bay Salmon Co-op,on account,300.00,10685.50',
+      '2026-11-21,Clew Bay Salmon Co-op,Q4,457.88,11143.38',
+    ].join('\n');
+    const file = { name: 'november.csv', mimeType: 'text/csv', buffer: Buffer.from(statement) };
+    await page.getByLabel('File of the bank').setInputFiles(file);
+    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.getByRole('button', { name: /^Accept \d+ certain/ }).waitFor();
+    await page.getByText('8 lines are in the book').waitFor({ state: 'hidden' });
+  },
   'trial-balance': at('/ledger/trial-balance'),
   'decision-table': at('/setup/table'),
   registration: follow('/setup/registrations', /Washington/),

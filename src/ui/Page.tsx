@@ -25,7 +25,7 @@ interface FoldedProps {
 
 function Folded({ name, side, onUnfold }: FoldedProps) {
   return (
-    <div className={`w-7 shrink-0 border-rule pt-4 ${side}`}>
+    <div className={`w-7 shrink-0 border-rule pt-4 print:hidden ${side}`}>
       <button
         type="button"
         aria-expanded={false}
