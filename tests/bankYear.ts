@@ -140,7 +140,7 @@ export function bankYear(documents: number, lines: number, seed = 7): BankYear {
   }
   made.sort((a, b) => (a.line.date < b.line.date ? -1 : a.line.date > b.line.date ? 1 : 0));
   return {
-    material: { customers, debts, movements: [], credits: [], toPay: [], transfers: [], rules: [] },
+    material: { customers, debts, movements: [], credits: [], toPay: [], transfers: [], takings: [], rules: [] },
     lines: made,
   };
 }

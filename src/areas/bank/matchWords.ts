@@ -32,6 +32,8 @@ export function reasonWords(reason: MatchReason, currency: Currency): string {
       return `${reason.count} make the sum`;
     case 'days':
       return reason.days === 0 ? 'same day' : `${Math.abs(reason.days)} days ${reason.days > 0 ? 'after' : 'before'}`;
+    case 'fee':
+      return `less ${showMoney(reason.amount, currency)} card fee`;
     case 'rule':
       return `rule “${reason.words}”`;
   }
@@ -53,6 +55,8 @@ export function targetWords(target: MatchTarget, accounts: readonly Account[]): 
       return `Tax of ${target.name}`;
     case 'transfer':
       return `Transfer, ${target.name}`;
+    case 'payout':
+      return `Payout of ${target.takings.length} card ${target.takings.length === 1 ? 'payment' : 'payments'}`;
     case 'account': {
       const account = accounts.find(({ code }) => code === target.account);
       return `${target.account} ${account?.name ?? ''}`;

@@ -16,6 +16,8 @@ export interface BankMatch {
   readonly amount: Minor;
   /** It was made from the line, and goes when the match is undone. */
   readonly made: boolean;
+  /** Entries of card payments that a payout brought; missing for all others. */
+  readonly covers?: readonly string[];
 }
 
 /** A line of a statement in the book, and what it was matched with. */
@@ -28,7 +30,7 @@ export interface BankLine extends StatementLine {
   /** By which it is known when it is read again; see `lineKeys`. */
   readonly key: string;
   readonly matches: readonly BankMatch[];
-  /** Entries of its matches, kept for an index. */
+  /** Entries of its matches and of what they cover, kept for an index. */
   readonly entryIds: readonly string[];
   /** 1 while something of it is not matched: database indexes hold no booleans. */
   readonly isOpen: 0 | 1;
@@ -76,5 +78,10 @@ export function openOf({ amount, matches }: Pick<BankLine, 'amount' | 'matches'>
 /** A line with these matches in place of its own, and what is kept beside them. */
 export function matchedWith(line: BankLine, matches: readonly BankMatch[]): BankLine {
   const open = openOf({ amount: line.amount, matches });
-  return { ...line, matches, entryIds: matches.map(({ entryId }) => entryId), isOpen: open === NOTHING ? 0 : 1 };
+  return {
+    ...line,
+    matches,
+    entryIds: matches.flatMap(({ entryId, covers = [] }) => [entryId, ...covers]),
+    isOpen: open === NOTHING ? 0 : 1,
+  };
 }

@@ -76,6 +76,8 @@ export interface MatchMaterial {
   readonly credits: readonly OpenCredit[];
   readonly toPay: readonly ToPay[];
   readonly transfers: readonly TransferLine[];
+  /** What was paid by card and no payout has brought, oldest first. */
+  readonly takings: readonly Movement[];
   readonly rules: readonly BankRule[];
 }
 

@@ -45,6 +45,7 @@ const BOOK: MatchMaterial = {
   credits: [],
   toPay: [],
   transfers: [],
+  takings: [],
   rules: [],
 };
 
@@ -77,6 +78,8 @@ function short(target: MatchTarget | undefined): string {
       return `tax ${target.start}`;
     case 'transfer':
       return `transfer ${target.bankAccountId}`;
+    case 'payout':
+      return `payout ${target.takings.map(({ entryId }) => entryId).join(' ')} fee ${target.fee}`;
     case 'account':
       return `account ${target.account}`;
   }

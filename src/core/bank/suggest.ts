@@ -12,6 +12,7 @@ export type MatchReason =
   | { readonly why: 'withheld' | 'discount' | 'charge' | 'short' | 'over'; readonly amount: Minor }
   | { readonly why: 'sum'; readonly count: number }
   | { readonly why: 'days'; readonly days: number }
+  | { readonly why: 'fee'; readonly amount: Minor }
   | { readonly why: 'rule'; readonly words: string };
 
 /** What of an invoice a line pays. */
@@ -33,6 +34,8 @@ export type MatchTarget =
   | { readonly kind: 'refund'; readonly customerId: string; readonly creditId: string; readonly number: string }
   | { readonly kind: 'tax'; readonly registrationId: string; readonly start: IsoDate; readonly name: string }
   | { readonly kind: 'transfer'; readonly bankAccountId: string; readonly name: string }
+  /** Card payments that were paid out, less what the card company kept. */
+  | { readonly kind: 'payout'; readonly takings: readonly Movement[]; readonly fee: Minor }
   | { readonly kind: 'account'; readonly account: string };
 
 export interface Suggestion {
@@ -372,6 +375,37 @@ function lessLikely(weighed: readonly Weighed[]): readonly Weighed[] {
   return weighed.map((one) => (differs(one) && fitting.has(customerOf(one)) ? { ...one, score: one.score - 20 } : one));
 }
 
+/** Most of a hundred that card companies usually keep, and card payments that one payout brings. */
+const MOST_FEE = 5n;
+const MOST_PAID_OUT = 200;
+/** Words of payouts. */
+const PAYOUT = /\b(?:card|payout|settlement|terminal|pos)\b/i;
+
+/** Card payments up to the day that make a payout, less a fee: oldest first, as they are paid out, or those of one day. */
+function payouts({ line, index }: Seen): readonly Weighed[] {
+  const before = index.material.takings.filter(({ date }) => date <= line.date).slice(0, MOST_PAID_OUT);
+  const told = PAYOUT.test(`${line.name} ${line.text}`);
+  const found: Weighed[] = [];
+  const weigh = (takings: readonly Movement[]) => {
+    const gross = total(takings.map(({ amount }) => amount));
+    const fee = minus(gross, line.amount);
+    if (takings.length === 0 || fee < 0n || 100n * fee > MOST_FEE * gross) return;
+    found.push({
+      target: { kind: 'payout', takings, fee },
+      score: 44 + (told ? 34 : 0) + daysPoints(takings.at(-1)?.date ?? line.date, line.date),
+      reasons: [
+        { why: 'sum', count: takings.length },
+        ...(fee > 0n ? [{ why: 'fee', amount: fee } as const] : []),
+        { why: 'days', days: daysBetween(takings.at(-1)?.date ?? line.date, line.date) },
+      ],
+      fits: told,
+    });
+  };
+  for (let until = 1; until <= before.length; until++) weigh(before.slice(0, until));
+  for (const day of new Set(before.map(({ date }) => date))) weigh(before.filter(({ date }) => date === day));
+  return found;
+}
+
 /** What a line may be, best first, each with its reasons. Pure: the same line and book give the same answer. */
 export function suggest(
   line: StatementLine,
@@ -385,7 +419,11 @@ export function suggest(
     numbers: numbersIn(line.text, line.reference, line.name),
     payers: payersOf(line, index),
   };
-  const weighed = [...movements(seen), ...(line.amount > 0n ? lessLikely(documents(seen)) : []), ...others(seen)];
+  const weighed = [
+    ...movements(seen),
+    ...(line.amount > 0n ? [...lessLikely(documents(seen)), ...payouts(seen)] : []),
+    ...others(seen),
+  ];
   const best = new Map<string, Weighed>();
   for (const one of weighed) {
     const key = JSON.stringify(one.target, (_, value) => (typeof value === 'bigint' ? String(value) : value));

@@ -409,6 +409,7 @@ export const ROW_SHAPES = {
         number: words,
         amount,
         made: flag,
+        covers: maybe(listOf(text)),
       }),
     ),
     entryIds: listOf(text),

@@ -268,7 +268,7 @@ export const TABLES = {
     references: [
       BANK_ACCOUNT,
       { table: 'bankStatements', at: 'statement', what: 'its statement', ids: ({ statementId }) => [statementId] },
-      { ...ENTRY, at: 'matches', ids: ({ matches }) => matches.map(({ entryId }) => entryId) },
+      { ...ENTRY, at: 'matches', ids: ({ entryIds }) => entryIds },
     ],
   }),
   bankRules: removable<BankRule>({

@@ -1,4 +1,15 @@
-import { act, day, discountOf, documentOf, issued, KEPT_FROM, momentOn, newBook, refusalCodes } from 'tests/book';
+import {
+  act,
+  day,
+  discountOf,
+  documentOf,
+  issued,
+  KEPT_FROM,
+  lineOf,
+  momentOn,
+  newBook,
+  refusalCodes,
+} from 'tests/book';
 import { expectSoundBook } from 'tests/soundBook';
 import { statementLine, statementOf } from 'tests/statements';
 import type { StatementLine } from '@/core/bank/statement';
@@ -9,6 +20,7 @@ import { decimal } from '@/core/kernel/decimal';
 import { minor, total } from '@/core/kernel/money';
 import { writeJournal } from '../ledger/actions/writeJournal';
 import { present } from '../load';
+import { dishonourReceipt } from '../payments/actions/dishonour';
 import { recordReceipt } from '../payments/actions/recordReceipt';
 import { perform } from '../perform';
 import { creditInvoice } from '../sales/actions/creditInvoice';
@@ -397,4 +409,57 @@ test('an entry dated back before a reconciliation is found when the book is prov
   const [statement] = await db.bankStatements.toArray();
   if (statement) await db.bankStatements.put({ ...statement, closing: minor(-499n) });
   expect((await bankCheck())?.differences).toMatchObject([{ subject: 'Bank, 20 May 2026', amount: 1n }]);
+});
+
+describe('card payments', () => {
+  const paidByCard = async (db: BookDb, on: string, price: string) => {
+    const invoice = await issued(db, { lines: [lineOf({ price })] });
+    const amount = invoice.open;
+    const to = [{ documentId: invoice.id, number: invoice.number, money: amount }];
+    const parts = [{ method: 'card', amount }] as const;
+    return act(db, recordReceipt, { customerId: invoice.customerId, date: on, reference: '', parts, to }, ON);
+  };
+
+  test('are paid out less the fee, covered by the payout, and free again when it is undone', async () => {
+    const db = await newBook();
+    await paidByCard(db, '2026-05-15', '100.00');
+    await paidByCard(db, '2026-05-16', '50.00');
+    await paidByCard(db, '2026-05-19', '10.00');
+    const before = await balances(db);
+    // 123.00 and 61.50 less 2.77.
+    const [id = ''] = await lines(db, [{ amount: 18_173n, text: 'CARD PAYOUT 16 May' }]);
+    const line = await accepted(db, id, 'payout');
+    expect(line.matches[0]?.covers).toHaveLength(2);
+    const sums = await balances(db);
+    expect([sums['1000'], sums['1020'], sums['7930']]).toEqual([18_173n, 1230n, 277n]);
+    // What was paid out is not paid out again.
+    const [next = ''] = await lines(db, [{ amount: 1205n, text: 'card payout' }]);
+    await accepted(db, next, 'payout');
+    expect((await balances(db))['1020']).toBeUndefined();
+    await expectSoundBook(db);
+    await act(db, undoMatch, { lineId: next }, ON);
+    await expectUndone(db, id, before);
+  });
+
+  test('disputed after it was paid out comes off the next payout; before, it is none', async () => {
+    const db = await newBook();
+    const disputed = await paidByCard(db, '2026-05-15', '100.00');
+    const [id = ''] = await lines(db, [{ amount: 12_300n, text: 'card payout' }]);
+    await accepted(db, id, 'payout');
+    await act(
+      db,
+      dishonourReceipt,
+      { receiptId: disputed.id, date: '2026-05-17', reason: 'disputed', fee: minor(0n) },
+      ON,
+    );
+    const gone = await paidByCard(db, '2026-05-16', '20.00');
+    await act(db, dishonourReceipt, { receiptId: gone.id, date: '2026-05-17', reason: 'disputed', fee: minor(0n) }, ON);
+    await paidByCard(db, '2026-05-18', '200.00');
+    // 246.00 less 123.00 that went back.
+    const [next = ''] = await lines(db, [{ amount: 12_300n, text: 'card settlement', bankReference: 'second' }]);
+    const line = await accepted(db, next, 'payout');
+    expect(line.matches[0]?.covers).toHaveLength(2);
+    expect((await balances(db))['1020']).toBeUndefined();
+    await expectSoundBook(db);
+  });
 });

@@ -57,6 +57,8 @@ export interface BookLineMaterial {
   readonly registrations: readonly Registration[];
   /** What the amounts of the line are worth in home currency. */
   readonly worth: (amount: Minor) => Minor;
+  /** Entries of card payments that it brings, where it is a payout. */
+  readonly covers?: readonly string[];
 }
 
 /**
@@ -64,7 +66,7 @@ export interface BookLineMaterial {
  * documents and payments to the authority, so their accounts are not booked to from here.
  */
 export function bookLine(sides: readonly BookedSide[], material: BookLineMaterial, moment: Moment): Decision<BankLine> {
-  const { line, account, chart, registrations, worth } = material;
+  const { line, account, chart, registrations, worth, covers } = material;
   if (line === undefined || account === undefined) return refuse({ code: 'not-found', path: 'lineId' });
   const kept = new Set([
     ...chart.filter(({ role }) => role === 'receivables' || role === 'tax-payable').map(({ code }) => code),
@@ -87,7 +89,8 @@ export function bookLine(sides: readonly BookedSide[], material: BookLineMateria
     { account: account.account, amount: worth(amount) },
     ...inShares(sides, amount, worth),
   ]);
-  const match: BankMatch = { kind: 'booking', id, entryId: id, number: said, amount, made: true };
+  const own = { kind: 'booking', id, entryId: id, number: said, amount, made: true } as const;
+  const match: BankMatch = covers === undefined ? own : { ...own, covers };
   const matched = matchLine(line, [match]);
   if (!matched.ok) return matched;
   const { value, changes } = matched.value;

@@ -8,6 +8,7 @@ import type { SettlingInput } from '@/core/decisions/payments/settleAll';
 import { worthOn } from '@/core/decisions/payments/worth';
 import { minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
+import { accountFor } from '@/core/ledger/account';
 import type { BankAccount } from '@/core/parties/bankAccount';
 import { wholeProposal } from '@/core/settlement/proposal';
 import { loadBook, ratesOn } from '../../load';
@@ -17,7 +18,7 @@ import { refundCredit, undoRefund } from '../../payments/actions/refund';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
 import { payAuthority, undoAuthorityPayment } from '../../tax/actions/payTax';
-import { unseenMovements } from '../queries/movements';
+import { cardTakings, unseenMovements } from '../queries/movements';
 
 export interface AcceptInput {
   readonly lineId: string;
@@ -160,6 +161,7 @@ async function book(
   { line, account, home }: At,
   sides: readonly BookedSide[],
   moment: Moment,
+  covers?: readonly string[],
 ): Promise<Decision<BankLine>> {
   const [chart, registrations, rates] = await Promise.all([
     db.accounts.toArray(),
@@ -168,7 +170,31 @@ async function book(
   ]);
   const worth = worthOn(account.currency, home as BankAccount['currency'], '', rates?.get(account.currency) ?? null);
   if (!worth.ok) return worth;
-  return bookLine(sides, { line, account, chart, registrations, worth: worth.value }, moment);
+  return bookLine(
+    sides,
+    { line, account, chart, registrations, worth: worth.value, ...(covers && { covers }) },
+    moment,
+  );
+}
+
+/** Books a payout of card payments: what was taken leaves the card account, and the fee goes to bank charges. */
+function payOut(
+  db: BookDb,
+  at: At,
+  { takings, fee }: Extract<MatchTarget, { readonly kind: 'payout' }>,
+  moment: Moment,
+): Promise<Decision<BankLine>> {
+  return Promise.all([db.accounts.toArray(), cardTakings(db, at.account.currency, at.line.date)]).then(
+    ([chart, open]) => {
+      const known = new Set(open.map(({ entryId }) => entryId));
+      if (takings.some(({ entryId }) => !known.has(entryId))) return refuse({ code: 'stale', path: '' });
+      const gross = total(takings.map(({ amount }) => amount));
+      const charge = { account: accountFor(chart, 'bank-charges'), amount: negated(fee), text: 'card fee' };
+      const sides = [{ account: accountFor(chart, 'card'), amount: gross }, ...(fee === NOTHING ? [] : [charge])];
+      const covers = takings.map(({ entryId }) => entryId);
+      return book(db, at, sides, moment, covers);
+    },
+  );
 }
 
 async function refundBy(
@@ -255,6 +281,8 @@ export const acceptMatch: Action<AcceptInput, BankLine> = {
         if (other === undefined) return refuse({ code: 'not-found', path: 'bankAccountId' });
         return book(db, at, [{ account: other.account, amount: openOf(at.line) }], moment);
       }
+      case 'payout':
+        return payOut(db, at, target, moment);
       case 'account':
         return book(db, at, [{ account: target.account, amount: openOf(at.line) }], moment);
     }

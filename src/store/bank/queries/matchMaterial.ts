@@ -13,7 +13,7 @@ import { expectedWith } from '@/core/settlement/expected';
 import { loadBook } from '../../load';
 import type { BookDb } from '../../schema';
 import { owedReturns } from '../../tax/queries/owed';
-import { unseenMovements } from './movements';
+import { cardTakings, unseenMovements } from './movements';
 
 /** Invoices that are open in the currency of an account, and money of customers that can go back. */
 async function openItems(db: BookDb, currency: string): Promise<Pick<MatchMaterial, 'debts' | 'credits'>> {
@@ -135,13 +135,14 @@ export async function matchMaterial(
   days: { readonly from: IsoDate; readonly until: IsoDate },
 ): Promise<MatchMaterial> {
   const { business } = await loadBook(db);
-  const [items, customers, movements, toPay, transfers, rules] = await Promise.all([
+  const [items, customers, movements, toPay, transfers, takings, rules] = await Promise.all([
     openItems(db, account.currency),
     payers(db, account.id, addDays(days.from, -REMEMBERED)),
     unseenMovements(db, account, business.homeCurrency, days.from, days.until),
     account.currency === business.homeCurrency ? returnsToPay(db) : [],
     transferLines(db, account),
+    account.currency === business.homeCurrency ? cardTakings(db, business.homeCurrency, days.until) : [],
     db.bankRules.toArray(),
   ]);
-  return { ...items, customers, movements, toPay, transfers, rules };
+  return { ...items, customers, movements, toPay, transfers, takings, rules };
 }

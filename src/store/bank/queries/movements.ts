@@ -1,9 +1,11 @@
 import Dexie from 'dexie';
 import type { Movement } from '@/core/bank/matchIndex';
+import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import { type Minor, minus, NOTHING, negated, plus, total } from '@/core/kernel/money';
+import { accountFor } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
-import type { BankAccount } from '@/core/parties/bankAccount';
+import { type BankAccount, blankBankAccount } from '@/core/parties/bankAccount';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { BookDb } from '../../schema';
 
@@ -108,6 +110,8 @@ export function bookBalance(db: BookDb, account: BankAccount, home: string, on: 
 const linesOf = (db: BookDb, code: string, from: IsoDate | '', until: IsoDate): Promise<JournalLine[]> =>
   db.journalLines.where('[account+date+id]').between([code, from, Dexie.minKey], [code, until, Dexie.maxKey]).toArray();
 
+const oldestFirst = (a: Movement, b: Movement): number => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0);
+
 /** An entry with what of it no bank line has shown. */
 interface Unseen {
   readonly entry: JournalEntry;
@@ -156,9 +160,42 @@ export function unseenMovements(
       const entries = open.map(({ entry }) => entry);
       const sources = entries.map(({ kind, sourceId }) => (kind === 'receipt' ? sourceId : ''));
       return Promise.all([neverWas(db, entries), db.receipts.bulkGet(sources)]).then(([never, receipts]) =>
-        open
-          .flatMap((one, i) => (never.has(one.entry.id) ? [] : [movementOf(one, receipts[i])]))
-          .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0)),
+        open.flatMap((one, i) => (never.has(one.entry.id) ? [] : [movementOf(one, receipts[i])])).sort(oldestFirst),
       );
     });
+}
+
+/**
+ * Card payments that no payout has brought, oldest first. One that was disputed before it was paid out is none; of one that
+ * was disputed after, what comes off the next payout.
+ */
+export function cardTakings(db: BookDb, home: Currency, until: IsoDate): Promise<readonly Movement[]> {
+  return db.accounts.toArray().then((chart) => {
+    const card = blankBankAccount('', '', home, accountFor(chart, 'card'));
+    return linesOf(db, card.account, '', until)
+      .then((lines) => unseenOf(db, card, home, lines))
+      .then((open) => {
+        const ofCards = open.filter(({ entry: { kind } }) => kind === 'receipt' || kind === 'dishonour');
+        return Promise.all([
+          db.bankLines
+            .where('entryIds')
+            .anyOf(ofCards.map(({ entry }) => entry.id))
+            .distinct()
+            .toArray(),
+          db.receipts.bulkGet(ofCards.map(({ entry }) => entry.sourceId)),
+        ]).then(([covering, receipts]) => {
+          const covered = new Set(covering.flatMap(({ entryIds }) => entryIds));
+          return ofCards
+            .flatMap((one, i) => {
+              const receipt = receipts[i];
+              const { id, kind } = one.entry;
+              if (receipt === undefined || covered.has(id)) return [];
+              const paidOut = covered.has(receipt.entryId);
+              const counts = kind === 'receipt' ? receipt.dishonoured === null : paidOut;
+              return counts ? [movementOf(one, kind === 'receipt' ? receipt : undefined)] : [];
+            })
+            .sort(oldestFirst);
+        });
+      });
+  });
 }
