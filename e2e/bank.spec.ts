@@ -156,3 +156,60 @@ test('all that are certain are accepted together after a look', async ({ page })
   await page.getByRole('button', { name: 'Undo the match' }).click();
   await expect(list(page).getByRole('option')).toHaveCount(1);
 });
+
+test('an invoice is paid by card, taken into the book, and paid out less the fee', async ({ page }) => {
+  await openSample(page);
+  const origin = await page.evaluate(() => location.origin);
+  await test.step('the page where customers pay, and a surcharge', async () => {
+    await page.goto('/setup/business');
+    await page.getByLabel('Page where customers pay').fill('somewhere');
+    await page.getByRole('button', { name: 'Save the business' }).click();
+    await expect(page.getByText('Enter the address of the page, beginning with http.')).toBeVisible();
+    await page.getByLabel('Page where customers pay').fill(`${origin}/pay`);
+    await page.getByLabel('Surcharge, percent').fill('2');
+    await page.getByRole('button', { name: 'Save the business' }).click();
+    await expect(page.getByText('The business is saved')).toBeVisible();
+  });
+  await test.step('an invoice with the surcharge as a charge with its tax', async () => {
+    await page.goto('/sales');
+    await expect(page.getByRole('heading', { name: 'Sales', level: 1 })).toBeVisible();
+    await page.keyboard.press('Alt+n');
+    await page.locator('input[data-field=customerId]').fill('clew');
+    await page.getByRole('option', { name: /Clew Bay/ }).click();
+    await page.getByRole('combobox', { name: 'Item or description, line 1', exact: true }).fill('Mooring survey');
+    await page.getByLabel('Price, line 1', { exact: true }).fill('100');
+    await page.getByRole('button', { name: 'Add the card surcharge' }).click();
+    await expect(page.getByLabel('Percent or amount of the charge, 1')).toHaveValue('2%');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByRole('heading', { name: 'Invoice INV-2026-0025' })).toBeVisible();
+  });
+  await test.step('its link leads to the card page: declined, then paid', async () => {
+    const opening = page.context().waitForEvent('page');
+    await page.getByRole('link', { name: 'Page to pay by card' }).click();
+    const card = await opening;
+    await expect(card.getByRole('heading', { name: 'Pay INV-2026-0025' })).toBeVisible();
+    await card.getByLabel('Card number').fill('4000 0000 0000 0002');
+    await card.getByRole('button', { name: 'Pay 125.46 EUR' }).click();
+    await expect(card.getByText('The card was declined. Try another card.')).toBeVisible();
+    await expectAccessible(card, 'the card page');
+    await card.getByLabel('Card number').fill('4000 0000 0000 0011');
+    await card.getByRole('button', { name: 'Pay 125.46 EUR' }).click();
+    await expect(card.getByText('Paid. Thank you.')).toBeVisible();
+    await card.close();
+  });
+  await test.step('the book takes it in by itself', async () => {
+    await page.clock.runFor(6000);
+    await expect(page.getByRole('region', { name: 'Settlement' }).getByText(/CARD-SIM-/)).toBeVisible();
+  });
+  await test.step('its payout comes less the fee', async () => {
+    await page.goto('/receipts/bank');
+    const statement = 'Date,Details,Amount\n2026-12-02,CARD PAYOUT,123.20';
+    await readStatement(page, 'december.csv', statement);
+    await page.getByRole('button', { name: 'Take it in' }).click();
+    await expect(suggestions(page)).toContainText('Payout of 1 card payment');
+    await expect(suggestions(page)).toContainText('less 2.26 card fee');
+    await list(page).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('Every line is matched.')).toBeVisible();
+  });
+});

@@ -19,7 +19,7 @@ test('a list is sorted by its heads, its columns chosen and kept, and saved as i
   await page.getByRole('button', { name: 'Save as CSV' }).click();
   const csv = (await bytesOf(await saving)).toString();
   expect(csv.split('\r\n').slice(0, 2)).toEqual([
-    'Name,Kind,Town,Tax number,Default tax code',
+    'Name,Customer type,Town,Tax number,Default tax code',
     'Clew Bay Salmon Co-op,business,"Westport, IE",IE8100456V,',
   ]);
   await page.reload();

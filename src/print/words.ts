@@ -314,7 +314,8 @@ function paymentOf(
       ...(debit.creditorId === '' ? [] : [[wording.creditorId, debit.creditorId] as const]),
       [wording.reference, content.number],
     ];
-  if (seller.iban === '' && seller.local === undefined) return [];
+  const link = content.payLink === undefined ? [] : [[wording.payByCard, content.payLink] as const];
+  if (seller.iban === '' && seller.local === undefined) return link;
   return [
     [wording.payTo, seller.name],
     ...(seller.iban === '' ? [] : [['IBAN', writeIban(seller.iban)] as const]),
@@ -322,6 +323,7 @@ function paymentOf(
     ...(seller.bic === '' ? [] : [['BIC', seller.bic] as const]),
     [wording.reference, content.number],
     [wording.due, write.day(content.dueDate)],
+    ...link,
   ];
 }
 
@@ -370,7 +372,9 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   const payable = owed && variant === 'document';
   const payment = goods ? [] : paymentOf(content, write, payable, variant === 'receipt' ? received : []);
   const transferred = payable && content.debit === undefined;
-  const code = transferred && style.payment !== 'account' ? paymentCode(content, figures) : null;
+  // Where banking apps have no code of their own, phones read the page of card payments.
+  const code =
+    transferred && style.payment !== 'account' ? (paymentCode(content, figures) ?? content.payLink ?? null) : null;
   const title = titleOf(content, variant, wording);
   const shipTo = write.address(goods && content.delivery !== undefined ? content.delivery : buyer.address);
   const numberOf = (number: string, country: string) => taxNumberWords(number, country, content.taxPoint, wording);
@@ -412,7 +416,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
       ...(attachments.length === 0 ? [] : [`${wording.attachments}: ${attachments.join(', ')}`]),
     ],
     payment,
-    code: code === null ? null : { text: code, words: wording.scan },
+    code: code === null ? null : { text: code, words: code === content.payLink ? wording.payByCard : wording.scan },
     slip:
       transferred && style.payment === 'slip' && seller.iban !== ''
         ? {

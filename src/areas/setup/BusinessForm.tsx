@@ -20,7 +20,7 @@ export function BusinessForm() {
   const [began, setBegan] = useState(business);
   const { form, submit, field, errorAt, general } = useRecordForm<Business>(
     businessSchema,
-    { ...business, units: business.units ?? [] },
+    { ...business, units: business.units ?? [], cards: business.cards ?? { page: '', surcharge: '' } },
     (value) => act(changeBusiness, { value, before: began }),
     (value) => {
       setBegan(value);
@@ -47,6 +47,15 @@ export function BusinessForm() {
       <div className="grid grid-cols-[1fr_2fr] gap-x-4">
         <TextField label="Scheme" hint="A number of the EAS list, such as 9935" {...field('endpoint.scheme')} />
         <TextField label="Id in that scheme" {...field('endpoint.id')} />
+      </div>
+      <h2 className="mt-3 mb-1 font-semibold font-serif">Card payments</h2>
+      <div className="grid grid-cols-[2fr_1fr] gap-x-4">
+        <TextField
+          label="Page where customers pay"
+          hint={`Stands on invoices, also as a code; ${typeof location === 'undefined' ? '' : location.origin}/pay is a simulated one`}
+          {...field('cards.page')}
+        />
+        <TextField label="Surcharge, percent" hint="Offered as a charge on invoices" {...field('cards.surcharge')} />
       </div>
       <h2 className="mt-3 font-semibold font-serif">Own units</h2>
       <p className="text-soft text-sm">

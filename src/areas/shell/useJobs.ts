@@ -3,13 +3,15 @@
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
+import { cardJob } from '@/jobs/cardRound';
 import { eInvoiceJob } from '@/jobs/eInvoiceRound';
 import { type Job, runJobs } from '@/jobs/runJobs';
 import { bookDb, moment, useBook } from './book';
+import { cardCompany } from './cardCompany';
 import { accessPoint } from './delivery/accessPoint';
 
 /** All that is done later, in the order it is done. */
-const JOBS: readonly Job[] = [eInvoiceJob(accessPoint)];
+const JOBS: readonly Job[] = [eInvoiceJob(accessPoint), cardJob(cardCompany)];
 
 /** How often is looked for what has fallen due, in milliseconds. */
 const LOOK_EVERY_MS = 5000;

@@ -199,6 +199,7 @@ const content = record({
   version: maybe(count),
   corrects: maybe(earlier),
   advance: maybe(flag),
+  payLink: maybe(words),
   reason: maybe(words),
   counted: maybe(
     listOf(

@@ -247,6 +247,8 @@ export interface Content {
   readonly note: string;
   /** Conditions that print below the totals. */
   readonly conditions?: string;
+  /** Address at which it is paid by card; missing for none. */
+  readonly payLink?: string;
   /** An invoice for money before the supply (UNTDID 1001: 386). */
   readonly advance?: true;
   /** How a cash sale was paid. */

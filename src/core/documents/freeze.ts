@@ -12,6 +12,7 @@ import { type DraftTaxes, draftTaxes } from './draftTaxes';
 import { freezeLines, freezeOverrides } from './freezeLines';
 import { DRAFT_KINDS, traitsOfDraft } from './kinds';
 import { type DraftDates, datesOf, lineVerdict } from './lineTax';
+import { payLinkOf } from './payLink';
 import { adjustmentRefusals, currencyOf, lineRefusals } from './readLine';
 import { freezeBuyer, freezeSeller, paidInto, registrationFor, roundingIn, type Setting } from './setting';
 import { thresholdRefusals, withholdingOn } from './withhold';
@@ -202,6 +203,12 @@ export function freezeDraft(
     ...(overrides.length > 0 && { overrides }),
     trails,
   };
-  const withholding = posts ? withholdingOn(customer, setting, taxPoint, figuresOf(content), content.home) : [];
-  return accept(withholding.length === 0 ? content : { ...content, withholding });
+  const figures = figuresOf(content);
+  const withholding = posts ? withholdingOn(customer, setting, taxPoint, figures, content.home) : [];
+  const payLink = payLinkOf(content, figures, setting.business);
+  return accept({
+    ...content,
+    ...(payLink !== '' && { payLink }),
+    ...(withholding.length > 0 && { withholding }),
+  });
 }

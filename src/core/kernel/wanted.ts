@@ -123,6 +123,7 @@ export type PlainWanted =
   | 'give-deferral'
   | 'give-certificate-number'
   | 'give-name-of-customer'
+  | 'give-address-of-page'
   | 'give-a-name'
   | 'give-part-of-text'
   | 'give-plain-word'

@@ -20,6 +20,8 @@ export interface Business {
   readonly homeCurrency: Currency;
   /** Style of documents for which none is chosen; empty for the plain one. */
   readonly styleId: string;
+  /** Where customers pay by card, and what is charged for it, in percent; missing or empty for nowhere and nothing. */
+  readonly cards?: { readonly page: string; readonly surcharge: string };
   /** Units with words of our own; missing for none. */
   readonly units?: readonly OwnUnit[];
 }
@@ -34,5 +36,11 @@ export const businessSchema = yup.object({
   endpoint: endpointSchema,
   homeCurrency: yup.string().oneOf(CURRENCIES, wanted('choose-currency')).defined(),
   styleId: optionalText(80),
+  cards: yup
+    .object({
+      page: optionalText(200).matches(/^(?:https?:\/\/\S+)?$/, wanted('give-address-of-page')),
+      surcharge: optionalText(6).matches(/^(?:\d{1,2}(?:\.\d{1,2})?)?$/, wanted('give-percentage')),
+    })
+    .default(undefined),
   units: yup.array().of(ownUnitSchema),
 });

@@ -70,6 +70,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'give-a-day': 'Enter a date.',
   'give-certificate-number': 'Enter the number of the certificate.',
   'give-name-of-customer': 'Enter the customer’s name.',
+  'give-address-of-page': 'Enter the address of the page, beginning with http.',
   'give-a-name': 'Enter a name.',
   'give-part-of-text': 'Enter a part of the text that such lines have.',
   'give-plain-word': 'Enter a word without a colon.',

@@ -70,6 +70,7 @@ export const DE: Wording = {
   instalment: '{percent} % bis {date}: {amount}',
   settlement: '{percent} % Skonto bei Zahlung bis {date}',
   payTo: 'Zahlbar an',
+  payByCard: 'Mit Karte zahlen',
   account: 'Kontonummer',
   collected: 'Wird eingezogen',
   collectedOn: 'am {date} von {iban}',

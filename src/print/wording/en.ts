@@ -58,6 +58,7 @@ export const EN: Wording = {
   instalment: '{percent} % by {date}: {amount}',
   settlement: '{percent} % off if it is paid by {date}',
   payTo: 'Pay to',
+  payByCard: 'Pay by card',
   account: 'Account',
   collected: 'Collected',
   collectedOn: 'on {date} from {iban}',

@@ -70,6 +70,7 @@ export const ES: Wording = {
   instalment: '{percent} % el {date}: {amount}',
   settlement: '{percent} % de descuento si se paga antes del {date}',
   payTo: 'Pagar a',
+  payByCard: 'Pagar con tarjeta',
   account: 'Cuenta',
   collected: 'Se adeudará',
   collectedOn: 'el {date} en {iban}',

@@ -70,6 +70,7 @@ export const FR: Wording = {
   instalment: '{percent} % au {date}\u00a0: {amount}',
   settlement: '{percent} % d’escompte pour paiement avant le {date}',
   payTo: 'À l’ordre de',
+  payByCard: 'Payer par carte',
   account: 'Compte',
   collected: 'Prélèvement',
   collectedOn: 'le {date} sur {iban}',

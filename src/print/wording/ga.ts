@@ -70,6 +70,7 @@ export const GA: Wording = {
   instalment: '{percent} % faoin {date}: {amount}',
   settlement: '{percent} % lascaine má íoctar faoin {date}',
   payTo: 'Íoc le',
+  payByCard: 'Íoc le cárta',
   account: 'Cuntas',
   collected: 'Baileofar',
   collectedOn: 'ar {date} ó {iban}',

@@ -62,6 +62,7 @@ export interface Wording {
   readonly instalment: string;
   readonly settlement: string;
   readonly payTo: string;
+  readonly payByCard: string;
   readonly account: string;
   /** Heads of a direct debit, and when it is taken from where. */
   readonly collected: string;

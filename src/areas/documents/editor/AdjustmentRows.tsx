@@ -24,13 +24,15 @@ const SPREAD = ':spread';
 
 /** Discounts and charges on the whole document, below its lines. */
 export function AdjustmentRows({ store, draft, shown, problems, taxes, children }: AdjustmentRowsProps) {
-  const { accounts } = useOpenBook();
+  const { accounts, business } = useOpenBook();
+  const surcharge = business.cards?.surcharge ?? '';
   const wrong = new Set(problems.map((problem) => problem.path));
-  const add = (kind: DraftAdjustment['kind']) => {
+  const add = (kind: DraftAdjustment['kind'], percent = '') => {
     const index = store.getState().draft.adjustments.length;
     const role = kind === 'allowance' ? 'discounts' : 'charges';
     const account = accounts.find((one) => one.role === role)?.code ?? '';
-    store.addAdjustment(blankAdjustment(crypto.randomUUID(), kind, account));
+    const blank = blankAdjustment(crypto.randomUUID(), kind, account);
+    store.addAdjustment(percent === '' ? blank : { ...blank, text: 'Card surcharge', amount: `${percent}%` });
     requestAnimationFrame(() => focusField(`adjustments[${index}].amount`));
   };
   return (
@@ -107,6 +109,15 @@ export function AdjustmentRows({ store, draft, shown, problems, taxes, children 
         <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => add('charge')}>
           Add a charge
         </button>
+        {surcharge !== '' && (
+          <button
+            type="button"
+            className="cursor-pointer underline underline-offset-4"
+            onClick={() => add('charge', surcharge)}
+          >
+            Add the card surcharge
+          </button>
+        )}
         {children}
       </p>
     </section>

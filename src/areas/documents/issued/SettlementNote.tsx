@@ -185,6 +185,13 @@ export function SettlementNote({ file, onTotal }: SettlementNoteProps) {
         </div>
       )}
       {undoing !== null && <UndoDialog allocation={undoing} onClose={() => setUndoing(null)} />}
+      {content.payLink !== undefined && document.open > 0n && document.cancelled === null && (
+        <p className="mt-1 text-sm">
+          <a href={content.payLink} target="_blank" rel="noreferrer" className={LINK}>
+            Page to pay by card
+          </a>
+        </p>
+      )}
     </Note>
   );
 }

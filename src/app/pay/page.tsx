@@ -1,0 +1,10 @@
+import { Suspense } from 'react';
+import { CardPage } from '@/areas/cardPage/CardPage';
+
+export default function Page() {
+  return (
+    <Suspense>
+      <CardPage />
+    </Suspense>
+  );
+}
