@@ -88,6 +88,7 @@ export function PartsGrid(props: PartsGridProps) {
             )}
             <TextField
               label={`Amount received${called}`}
+              data-amount
               className="w-[122px]"
               inputMode="decimal"
               {...set('amount')}

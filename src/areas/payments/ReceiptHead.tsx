@@ -45,6 +45,8 @@ export function ReceiptHead({ receipt }: { readonly receipt: TypedReceipt }) {
             onPick={(option) => {
               setFinding(null);
               receipt.pickCustomer(option.id, option.label);
+              // Who paid is known: what was paid comes next.
+              requestAnimationFrame(() => document.querySelector<HTMLInputElement>('[data-amount]')?.focus());
             }}
           />
           <p className="text-brick text-sm">{wrong && `▲ ${wrong}`}</p>

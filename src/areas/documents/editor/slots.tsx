@@ -14,18 +14,26 @@ export function Slot({
   children,
   htmlFor,
   className = '',
+  said = '',
 }: {
   readonly label: string;
   readonly children: ReactNode;
   readonly htmlFor?: string;
   readonly className?: string;
+  /** What is understood of what is being typed. */
+  readonly said?: string;
 }) {
   return (
-    <div className={`border-rule border-b pb-0.5 ${className}`}>
+    <div className={`relative border-rule border-b pb-0.5 ${className}`}>
       <label htmlFor={htmlFor} className="block text-soft text-sm">
         {label}
       </label>
       {children}
+      {said !== '' && (
+        <span role="status" className="absolute top-0 right-0 bg-sheet pl-1 text-soft text-sm">
+          {said}
+        </span>
+      )}
     </div>
   );
 }
@@ -100,15 +108,16 @@ export function DateSlot({ label, field, store, draft, wrong, placeholder }: Dat
     setTyped(null);
     const text = typed.trim();
     if (text === '' && field !== 'issueDate' && field !== 'due') return store.change({ [field]: '' });
-    const issue = isIsoDate(draft.issueDate) ? draft.issueDate : today();
     const day = readTypedDate(text, today(), issue);
     // Terms stay terms, so that they follow the issue date; what can't be read stays as typed and is pointed out.
     const terms = field === 'due' && !isIsoDate(text) && readTerms(issue, text.toLowerCase()) !== null;
     const keep = terms ? text.toLowerCase() : (day ?? text);
     if (keep !== draft[field]) store.change({ [field]: keep });
   };
+  const issue = isIsoDate(draft.issueDate) ? draft.issueDate : today();
+  const understood = typed === null ? null : readTypedDate(typed.trim(), today(), issue);
   return (
-    <Slot label={label} htmlFor={id}>
+    <Slot label={label} htmlFor={id} said={understood === null ? '' : writeDate(understood)}>
       <input
         id={id}
         data-field={field}
