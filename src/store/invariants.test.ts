@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { BankLineCommand, UndoMatchCommand } from 'tests/bankCommands';
 import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
 import {
   CertifyCommand,
@@ -315,6 +316,8 @@ const commands = fc.commands(
     fc.nat(5).map((pick) => new UndoPaymentCommand(pick)),
     fc.constant(new ReopenCommand()),
     fc.constant(new RevalueCommand()),
+    fc.tuple(fc.nat(20), fc.constantFrom(30, 99, 100, 120)).map((a) => new BankLineCommand(...a)),
+    fc.nat(20).map((pick) => new UndoMatchCommand(pick)),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
     // A sale whose period ends, is filed and paid: what the rarer actions after it start from.
     fc

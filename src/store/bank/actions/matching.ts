@@ -6,10 +6,12 @@ import { joinChanges } from '@/core/book/joinChanges';
 import { type BookedSide, bookLine, fitsLine, matchLine, unmatchLine } from '@/core/decisions/bank/matchLine';
 import type { SettlingInput } from '@/core/decisions/payments/settleAll';
 import { worthOn } from '@/core/decisions/payments/worth';
+import { laterOf } from '@/core/kernel/date';
 import { minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { accountFor } from '@/core/ledger/account';
 import type { BankAccount } from '@/core/parties/bankAccount';
+import { standing } from '@/core/settlement/allocation';
 import { wholeProposal } from '@/core/settlement/proposal';
 import { loadBook, ratesOn } from '../../load';
 import { dishonourReceipt } from '../../payments/actions/dishonour';
@@ -304,7 +306,7 @@ export const splitLine: Action<{ readonly lineId: string; readonly sides: readon
   },
 };
 
-/** Undoes the record that was made from a line, on its day. */
+/** Undoes the record that was made from a line, on its day or that of the last thing it settled. */
 function undoneRecord(
   db: BookDb,
   { date }: BankLine,
@@ -313,8 +315,16 @@ function undoneRecord(
 ): Promise<Decision<unknown>> {
   if (kind === 'refund') return undoRefund.decide(db, { id, date }, moment);
   if (kind === 'tax-payment') return undoAuthorityPayment.decide(db, { id, date }, moment);
-  const mistake = { receiptId: id, date, reason: 'Match undone', fee: NOTHING, mistake: true };
-  return dishonourReceipt.decide(db, mistake, moment);
+  return db.allocations
+    .where('creditId')
+    .equals(id)
+    .toArray()
+    .then((allocations) => {
+      // What it settled later can't be taken back before it was.
+      const on = standing(allocations).reduce((last, one) => laterOf(last, one.date), date);
+      const mistake = { receiptId: id, date: on, reason: 'Match undone', fee: NOTHING, mistake: true };
+      return dishonourReceipt.decide(db, mistake, moment);
+    });
 }
 
 /** Undoes the matches of a line in one step, with the receipt, refund, payment or booking that was made from it. */
