@@ -203,6 +203,49 @@ test('on payment basis parts release their tax, and undoing takes it back', asyn
   await expect(period).toContainText('0.00');
 });
 
+/** Keeps every reader of the book waiting until what it returns is called, as a slow disk would. */
+async function bookHeld(page: Page): Promise<() => Promise<void>> {
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const asked = indexedDB.open('able-ledger');
+        asked.onsuccess = () => {
+          const store = asked.result.transaction('documents', 'readwrite').objectStore('documents');
+          // A transaction lives as long as it is asked for something.
+          const ask = () => {
+            store.count().onsuccess = () => {
+              if (document.documentElement.dataset['held'] === 'yes') ask();
+              else asked.result.close();
+            };
+          };
+          document.documentElement.dataset['held'] = 'yes';
+          ask();
+          resolve();
+        };
+      }),
+  );
+  return () =>
+    page.evaluate(() => {
+      document.documentElement.dataset['held'] = 'no';
+    });
+}
+
+test('a receipt typed faster than the open documents are read is allocated all the same', async ({ page }) => {
+  await openMade(page, 'two invoices');
+  await page.goto('/receipts/new');
+  await page.getByRole('combobox', { name: 'Customer' }).fill('bally');
+  await expect(page.getByRole('option', { name: /Ballyvaughan/ })).toBeVisible();
+  const letGo = await bookHeld(page);
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Amount received').fill('200');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('main').getByRole('button', { name: 'Record 200.00 EUR' })).toBeDisabled();
+  await letGo();
+  await expect(page.getByRole('heading', { name: 'Receipt REC-2026-0001' })).toBeVisible();
+  await expect(page.getByRole('main').getByRole('link', { name: /INV-2026-0001/ })).toBeVisible();
+});
+
 test('a statement of account and a receipt print in the customer’s words', async ({ page }) => {
   await openMade(page, 'two invoices');
   await receiptOf(page);

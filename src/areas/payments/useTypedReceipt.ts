@@ -127,8 +127,12 @@ export function useTypedReceipt(
     fillAll(hurried);
   }, [hurried, owed]);
 
+  /** It was asked to be recorded before the open documents were there and filled: it is as soon as they are. */
+  const [asksToRecord, setAsksToRecord] = useState(false);
+  const isWaiting = owed === undefined || hurried !== null;
   const record = async (agreed = false): Promise<void> => {
     if (recording) return;
+    if (isWaiting) return setAsksToRecord(true);
     if (read.unread.length > 0) return setRefusals(read.unread);
     if (read.left < 0n) {
       const { money: received, settled } = read;
@@ -145,6 +149,13 @@ export function useTypedReceipt(
     }
   };
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was waited for is what matters
+  useEffect(() => {
+    if (!asksToRecord || isWaiting) return;
+    setAsksToRecord(false);
+    void record();
+  }, [asksToRecord, isWaiting]);
+
   return {
     customer,
     head,
@@ -160,7 +171,7 @@ export function useTypedReceipt(
     read,
     input,
     refusals,
-    recording,
+    recording: recording || asksToRecord,
     record,
     fillAll,
     pickCustomer: (id: string, name: string) =>
