@@ -138,6 +138,8 @@ export class MatchIndex {
   private readonly references = new Many<OpenDebt>();
   private readonly sums = new Many<OpenDebt>();
   private readonly ofCustomer = new Many<OpenDebt>();
+  /** What was asked of `ofCustomer` in order, until a debt of the customer comes or goes. */
+  private readonly oldestFirst = new Map<string, readonly OpenDebt[]>();
   private readonly moved = new Many<Movement>();
   private readonly movedOn = new Many<Movement>();
 
@@ -162,11 +164,13 @@ export class MatchIndex {
 
   addDebt(debt: OpenDebt): void {
     for (const [index, key] of this.keysOf(debt)) index.add(key, debt);
+    this.oldestFirst.delete(debt.customerId);
   }
 
   /** A debt that was settled is looked for no longer. */
   removeDebt(debt: OpenDebt): void {
     for (const [index, key] of this.keysOf(debt)) index.remove(key, debt);
+    this.oldestFirst.delete(debt.customerId);
   }
 
   addMovement(movement: Movement): void {
@@ -209,8 +213,13 @@ export class MatchIndex {
     return this.sums.get(String(amount));
   }
 
+  /** Debts of a customer, the first due first. */
   debtsOf(customerId: string): readonly OpenDebt[] {
-    return [...this.ofCustomer.get(customerId)].sort((a, b) => (a.due + a.number < b.due + b.number ? -1 : 1));
+    const known = this.oldestFirst.get(customerId);
+    if (known !== undefined) return known;
+    const sorted = [...this.ofCustomer.get(customerId)].sort((a, b) => (a.due + a.number < b.due + b.number ? -1 : 1));
+    this.oldestFirst.set(customerId, sorted);
+    return sorted;
   }
 
   movedBy(amount: Minor): Iterable<Movement> {

@@ -70,6 +70,9 @@ interface Seen {
   readonly index: MatchIndex;
   readonly within: MatchWindow;
   readonly numbers: ReadonlySet<string>;
+  /** Debts whose number the line says, and those of which it says a reference. */
+  readonly named: ReadonlySet<OpenDebt>;
+  readonly referred: ReadonlySet<OpenDebt>;
   /** How surely a customer is who paid, 0 to 1, and by what it is known. */
   readonly payers: ReadonlyMap<string, { readonly sure: number; readonly reason: MatchReason }>;
 }
@@ -103,14 +106,6 @@ interface Weighed {
   readonly fits: boolean;
 }
 
-const isNamed = (debt: OpenDebt, { numbers, index }: Seen): boolean => {
-  for (const number of numbers) for (const one of index.numbered(number)) if (one === debt) return true;
-  return false;
-};
-
-const isReferred = (debt: OpenDebt, { numbers }: Seen): boolean =>
-  debt.references.some((reference) => numbers.has(bareNumber(reference)));
-
 const SUM_POINTS = { exact: 40, withheld: 34, discount: 34, both: 33 } as const;
 
 function howPaid({ withheld, discount }: Paying): keyof typeof SUM_POINTS {
@@ -134,8 +129,8 @@ function weighDebts(
   const { line, payers } = seen;
   const [first] = debts;
   const customerId = first?.customerId ?? '';
-  const named = debts.filter((debt) => isNamed(debt, seen));
-  const referred = debts.filter((debt) => !named.includes(debt) && isReferred(debt, seen));
+  const named = debts.filter((debt) => seen.named.has(debt));
+  const referred = debts.filter((debt) => !named.includes(debt) && seen.referred.has(debt));
   const payer = payers.get(customerId);
   const worst = ways.map(howPaid).reduce((most, how) => (SUM_POINTS[how] < SUM_POINTS[most] ? how : most), 'exact');
   const fitting = charge > 0n ? 22 : left > 0n ? 6 : left < 0n ? -10 : SUM_POINTS[worst];
@@ -181,14 +176,15 @@ function weighDebts(
 function oneDebt(debt: OpenDebt, seen: Seen): readonly Weighed[] {
   const { amount, date } = seen.line;
   const none = minor(0n);
+  const said = seen.named.has(debt) || seen.referred.has(debt);
   const ways = waysToPay(debt, date);
   const exact = ways.find(({ money }) => money === amount);
   if (exact !== undefined) return [weighDebts([debt], [exact], none, none, seen)];
-  const known = isNamed(debt, seen) || isReferred(debt, seen) || (seen.payers.get(debt.customerId)?.sure ?? 0) > 0.5;
+  const known = said || (seen.payers.get(debt.customerId)?.sure ?? 0) > 0.5;
   if (!known) return [];
   const charged = ways.find(({ money }) => money > amount && minus(money, amount) <= chargeWithin(money));
   if (charged !== undefined) return [weighDebts([debt], [charged], minus(charged.money, amount), none, seen)];
-  if (!isNamed(debt, seen) && !isReferred(debt, seen)) return [];
+  if (!said) return [];
   const money = amount < debt.open ? amount : debt.open;
   return [weighDebts([debt], [{ money, withheld: none, discount: none }], none, minus(debt.open, amount), seen)];
 }
@@ -200,23 +196,29 @@ function makingSum(
   way: (debt: OpenDebt) => Paying,
 ): readonly OpenDebt[] | null {
   const sums = debts.map((debt) => way(debt).money);
+  // All that is left from each on, and the least of it: where neither fits there is nothing to look for.
   const rest: bigint[] = [];
-  sums.reduceRight((after: bigint, one, i) => {
-    rest[i] = after + one;
-    return after + one;
-  }, 0n);
+  const least: bigint[] = [];
+  for (let i = sums.length - 1; i >= 0; i--) {
+    const one = sums[i] ?? 0n;
+    rest[i] = one + (rest[i + 1] ?? 0n);
+    const after = least[i + 1];
+    least[i] = after !== undefined && after < one ? after : one;
+  }
   let steps = 0;
   const taken: OpenDebt[] = [];
   const search = (from: number, left: bigint): boolean => {
-    if (left === 0n) return taken.length > 1;
-    if (from >= debts.length || left < 0n || (rest[from] ?? 0n) < left || ++steps > MOST_STEPS) return false;
-    const debt = debts[from];
-    if (debt !== undefined && (sums[from] ?? 0n) <= left) {
+    for (let i = from; i < debts.length; i++) {
+      const debt = debts[i];
+      if (debt === undefined) break;
+      if ((least[i] ?? 0n) > left || (rest[i] ?? 0n) < left || ++steps > MOST_STEPS) return false;
+      const after = left - (sums[i] ?? 0n);
+      if (after < 0n || (after === 0n && taken.length === 0)) continue;
       taken.push(debt);
-      if (search(from + 1, left - (sums[from] ?? 0n))) return true;
+      if (after === 0n || search(i + 1, after)) return true;
       taken.pop();
     }
-    return search(from + 1, left);
+    return false;
   };
   return search(0, sum) ? taken : null;
 }
@@ -245,22 +247,29 @@ function sums(customerId: string, named: readonly OpenDebt[], seen: Seen): reado
   return [];
 }
 
+const customerOf = ({ target }: Weighed): string => (target.kind === 'documents' ? target.customerId : '');
+
+/** What it may be among open invoices: one that it names or fits, or several of one customer. */
 function documents(seen: Seen): readonly Weighed[] {
-  const { line, index, numbers, payers } = seen;
-  const named = new Set<OpenDebt>();
-  for (const number of numbers) {
-    for (const debt of index.numbered(number)) named.add(debt);
-    for (const debt of index.referred(number)) named.add(debt);
-  }
-  const near = [...index.paidBy(line.amount)].filter((debt) => debt.date <= addDays(line.date, seen.within.days));
+  const { line, index, payers } = seen;
+  const named = new Set([...seen.named, ...seen.referred]);
+  const until = addDays(line.date, seen.within.days);
+  const near = [...index.paidBy(line.amount)].filter((debt) => debt.date <= until);
   const likely = [...payers].filter(([, { sure }]) => sure > 0.5).map(([id]) => id);
-  const ofPayers = likely.flatMap((id) => index.debtsOf(id));
+  // Of what a payer owes, what is too little or more than a bank keeps back is seen before its ways are made.
+  const most = line.amount + chargeWithin(minor(line.amount + line.amount / 99n + 1n));
+  const ofPayers = likely.flatMap((id) =>
+    index
+      .debtsOf(id)
+      .filter(({ open, expected, discount }) => open >= line.amount && open - expected - discount <= most),
+  );
   const single = new Set([...named, ...near.slice(0, 40), ...ofPayers.slice(0, 200)]);
+  const weighed = [...single].flatMap((debt) => oneDebt(debt, seen));
+  // Nobody means several where the one that is named fits to the cent.
+  const settled = new Set(weighed.filter(({ fits }) => fits).map(customerOf));
   const payersAndNamed = new Set([...likely, ...[...named].map(({ customerId }) => customerId)]);
-  return [
-    ...[...single].flatMap((debt) => oneDebt(debt, seen)),
-    ...[...payersAndNamed].slice(0, 5).flatMap((id) => sums(id, [...named], seen)),
-  ];
+  const summed = [...payersAndNamed].filter((id) => !settled.has(id)).slice(0, 5);
+  return [...weighed, ...summed.flatMap((id) => sums(id, [...named], seen))];
 }
 
 function weighMovements(movements: readonly Movement[], seen: Seen): Weighed {
@@ -367,7 +376,6 @@ function others({ line, index, numbers, payers }: Seen): readonly Weighed[] {
 
 /** An invoice that is named but whose sum does not fit is hardly meant where another of its customer fits to the cent. */
 function lessLikely(weighed: readonly Weighed[]): readonly Weighed[] {
-  const customerOf = ({ target }: Weighed) => (target.kind === 'documents' ? target.customerId : '');
   const differs = ({ reasons }: Weighed) => reasons.some(({ why }) => why === 'short' || why === 'over');
   const fitting = new Set(
     weighed.flatMap((one) => (one.reasons.some(({ why }) => why === 'amount') ? customerOf(one) : [])),
@@ -412,11 +420,14 @@ export function suggest(
   index: MatchIndex,
   within: MatchWindow = USUAL_WINDOW,
 ): readonly Suggestion[] {
+  const numbers = numbersIn(line.text, line.reference, line.name);
   const seen: Seen = {
     line,
     index,
     within,
-    numbers: numbersIn(line.text, line.reference, line.name),
+    numbers,
+    named: new Set([...numbers].flatMap((number) => [...index.numbered(number)])),
+    referred: new Set([...numbers].flatMap((number) => [...index.referred(number)])),
     payers: payersOf(line, index),
   };
   const weighed = [
