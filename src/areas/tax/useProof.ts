@@ -22,7 +22,10 @@ type Stage =
 
 const RUNNING: Stage = { state: 'running' };
 
-/** Proves a period in a worker; again whenever the book's journal or documents change. */
+/**
+ * Proves a period in a worker; again whenever the book's journal or documents change.
+ * @param returned the return of the period as it was read; undefined until it was, and nothing is proved before.
+ */
 export function useProof(registrationId: string, start: IsoDate, returned: unknown): ProofState {
   const key = `${registrationId}|${start}`;
   const [reached, setReached] = useState({ key, stage: RUNNING });
@@ -32,6 +35,8 @@ export function useProof(registrationId: string, start: IsoDate, returned: unkno
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a changed book or a retry proves again
   useEffect(() => {
+    // What was begun before they are known would be begun again as soon as they are.
+    if (returned === undefined || entries === undefined) return;
     const control = new AbortController();
     running.current = control;
     const setStage = (stage: Stage) => setReached({ key, stage });
