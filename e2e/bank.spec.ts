@@ -96,6 +96,7 @@ test('a statement with ten lines of all kinds is matched by keyboard, and the ac
     await acceptFirst(page, 'Q4', 'Receipt for INV-2026-0022');
     await page.keyboard.press('Control+z');
     await expect(page.getByText('The match is undone')).toBeVisible();
+    await expect(list(page).getByText('Q4', { exact: true })).toBeVisible();
     await page.keyboard.press('ArrowDown');
     await acceptFirst(page, 'Q4', 'Receipt for INV-2026-0022');
   });
