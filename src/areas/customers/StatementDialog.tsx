@@ -12,9 +12,9 @@ import { ChoiceField } from '@/ui/Field';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
 import { PdfFrame } from '../shared/PdfFrame';
+import { savePdf } from '../shared/savePdf';
 import { typedDay } from '../shared/typedDay';
 import { bookDb, today } from '../shell/book';
-import { saveFile } from '../shell/saveFile';
 
 interface StatementDialogProps {
   readonly customers: readonly { readonly id: string; readonly name: string }[];
@@ -95,11 +95,7 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
         <Button
           weight="main"
           disabled={wrong}
-          onClick={() =>
-            void make().then((pdf) =>
-              saveFile(`${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pdf`, pdf, 'application/pdf'),
-            )
-          }
+          onClick={() => void savePdf(`${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pdf`, make)}
         >
           Save PDF
         </Button>

@@ -7,9 +7,9 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { PdfFrame } from '../shared/PdfFrame';
+import { savePdf } from '../shared/savePdf';
 import { useOpenBook } from '../shell/BookContext';
 import { today } from '../shell/book';
-import { saveFile } from '../shell/saveFile';
 
 interface LetterDialogProps {
   /** What is withheld without the certificate that it needs. */
@@ -54,7 +54,7 @@ export function LetterDialog({ missing, onClose }: LetterDialogProps) {
         <Button
           weight="main"
           disabled={byCustomer.length === 0}
-          onClick={() => void make().then((pdf) => saveFile('missing-certificates.pdf', pdf, 'application/pdf'))}
+          onClick={() => void savePdf('missing-certificates.pdf', make)}
         >
           Save PDF
         </Button>

@@ -8,7 +8,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { PdfFrame } from '../shared/PdfFrame';
-import { saveFile } from '../shell/saveFile';
+import { savePdf } from '../shared/savePdf';
 
 /** A receipt as it prints, under its own number and in the customer’s language. */
 export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; readonly onClose: () => void }) {
@@ -34,10 +34,7 @@ export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; re
         className="h-[60vh] w-full border border-rule"
       />
       <div className="mt-3 flex gap-2.5">
-        <Button
-          weight="main"
-          onClick={() => void make().then((pdf) => saveFile(fileName(receipt, 'pdf'), pdf, 'application/pdf'))}
-        >
+        <Button weight="main" onClick={() => void savePdf(fileName(receipt, 'pdf'), make)}>
           Save PDF
         </Button>
         <Button onClick={onClose}>Close</Button>
