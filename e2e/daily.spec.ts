@@ -199,7 +199,7 @@ test('an invoice in crowns shows the tax at home, prints in the customer’s wor
   await page.getByRole('button', { name: 'Print preview' }).click();
   await page.getByLabel('Language').selectOption('de');
   const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save this' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Save PDF' }).click();
   const { text } = await pdfText(await bytesOf(await download));
   for (const words of ['Rechnung', '14.317,20', 'Steuer in EUR: 230,00', 'Siegel']) expect(text).toContain(words);
   await page.keyboard.press('Escape');

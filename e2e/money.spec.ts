@@ -214,11 +214,11 @@ async function bookHeld(page: Page): Promise<() => Promise<void>> {
           // A transaction lives as long as it is asked for something.
           const ask = () => {
             store.count().onsuccess = () => {
-              if (document.documentElement.dataset['held'] === 'yes') ask();
+              if (document.documentElement.dataset.held === 'yes') ask();
               else asked.result.close();
             };
           };
-          document.documentElement.dataset['held'] = 'yes';
+          document.documentElement.dataset.held = 'yes';
           ask();
           resolve();
         };
@@ -226,7 +226,7 @@ async function bookHeld(page: Page): Promise<() => Promise<void>> {
   );
   return () =>
     page.evaluate(() => {
-      document.documentElement.dataset['held'] = 'no';
+      document.documentElement.dataset.held = 'no';
     });
 }
 

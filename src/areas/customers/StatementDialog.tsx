@@ -6,13 +6,11 @@ import { printedStatement, type StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
 import { accountRows } from '@/store/customers/queries/account';
 import { customerAndChildren } from '@/store/payments/queries/debts';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
-import { PdfFrame } from '../shared/PdfFrame';
-import { savePdf } from '../shared/savePdf';
+import { PdfSlip } from '../shared/PdfSlip';
 import { typedDay } from '../shared/typedDay';
 import { bookDb, today } from '../shell/book';
 
@@ -83,24 +81,13 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
           onChange={(e) => setUntil(e.target.value)}
         />
       </div>
-      {!wrong && (
-        <PdfFrame
-          title={name}
-          make={make}
-          of={`${how} ${first} ${last}`}
-          className="h-[56vh] w-full border border-rule"
-        />
-      )}
-      <div className="mt-3 flex gap-2.5">
-        <Button
-          weight="main"
-          disabled={wrong}
-          onClick={() => void savePdf(`${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pdf`, make)}
-        >
-          Save PDF
-        </Button>
-        <Button onClick={onClose}>Close</Button>
-      </div>
+      <PdfSlip
+        title={name}
+        name={`${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pdf`}
+        make={wrong ? null : make}
+        of={`${how} ${first} ${last}`}
+        onClose={onClose}
+      />
     </Dialog>
   );
 }

@@ -3,11 +3,9 @@
 import { grouped } from '@/core/kernel/grouped';
 import type { Withheld } from '@/core/settlement/withholding';
 import { printedLetter } from '@/print/account';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
-import { PdfFrame } from '../shared/PdfFrame';
-import { savePdf } from '../shared/savePdf';
+import { PdfSlip } from '../shared/PdfSlip';
 import { useOpenBook } from '../shell/BookContext';
 import { today } from '../shell/book';
 
@@ -42,24 +40,13 @@ export function LetterDialog({ missing, onClose }: LetterDialogProps) {
       }
       wide
     >
-      {byCustomer.length > 0 && (
-        <PdfFrame
-          title="Letters about missing certificates"
-          make={make}
-          of={missing.length}
-          className="h-[60vh] w-full border border-rule"
-        />
-      )}
-      <div className="mt-3 flex gap-2.5">
-        <Button
-          weight="main"
-          disabled={byCustomer.length === 0}
-          onClick={() => void savePdf('missing-certificates.pdf', make)}
-        >
-          Save PDF
-        </Button>
-        <Button onClick={onClose}>Close</Button>
-      </div>
+      <PdfSlip
+        title="Letters about missing certificates"
+        name="missing-certificates.pdf"
+        make={byCustomer.length === 0 ? null : make}
+        of={missing.length}
+        onClose={onClose}
+      />
     </Dialog>
   );
 }

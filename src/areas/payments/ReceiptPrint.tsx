@@ -4,11 +4,9 @@ import { standing } from '@/core/settlement/allocation';
 import { printedReceipt } from '@/print/account';
 import { fileName } from '@/print/words';
 import type { ReceiptFile } from '@/store/payments/queries/receiptFile';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { accountHead, pagesAsPdf } from '../shared/accountPrint';
-import { PdfFrame } from '../shared/PdfFrame';
-import { savePdf } from '../shared/savePdf';
+import { PdfSlip } from '../shared/PdfSlip';
 
 /** A receipt as it prints, under its own number and in the customer’s language. */
 export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; readonly onClose: () => void }) {
@@ -27,18 +25,13 @@ export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; re
       description="This is the file that the customer gets. Esc closes it."
       wide
     >
-      <PdfFrame
+      <PdfSlip
         title={`Receipt ${receipt.number}`}
+        name={fileName(receipt, 'pdf')}
         make={make}
         of={receipt}
-        className="h-[60vh] w-full border border-rule"
+        onClose={onClose}
       />
-      <div className="mt-3 flex gap-2.5">
-        <Button weight="main" onClick={() => void savePdf(fileName(receipt, 'pdf'), make)}>
-          Save PDF
-        </Button>
-        <Button onClick={onClose}>Close</Button>
-      </div>
     </Dialog>
   );
 }

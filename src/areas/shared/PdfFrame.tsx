@@ -1,6 +1,20 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { usePdf } from './usePdf';
+
+interface FrameProps {
+  readonly title: string;
+  readonly className: string;
+  readonly url: string;
+  readonly fault: string;
+}
+
+/** A PDF as the browser shows it, that it is still made, or why it could not be. */
+export function Frame({ title, className, url, fault }: FrameProps) {
+  if (fault !== '') return <p role="alert">It could not be printed: {fault}</p>;
+  if (url === '') return <p role="status">Setting the page…</p>;
+  return <iframe src={`${url}#toolbar=0&navpanes=0&view=FitH`} title={title} className={className} />;
+}
 
 interface PdfFrameProps {
   readonly title: string;
@@ -12,28 +26,6 @@ interface PdfFrameProps {
 
 /** The real PDF, shown by the browser. */
 export function PdfFrame({ title, make, of, className }: PdfFrameProps) {
-  const [url, setUrl] = useState('');
-  const [fault, setFault] = useState('');
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is printed decides, not the function that prints it
-  useEffect(() => {
-    let made = '';
-    let current = true;
-    make().then(
-      (bytes) => {
-        if (!current) return;
-        made = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
-        setFault('');
-        setUrl(made);
-      },
-      (error: Error) => current && setFault(error.message),
-    );
-    return () => {
-      current = false;
-      // The frame may still be reading the file that the next one replaces.
-      if (made !== '') setTimeout(() => URL.revokeObjectURL(made), 10_000);
-    };
-  }, [of]);
-  if (fault !== '') return <p role="alert">It could not be printed: {fault}</p>;
-  if (url === '') return <p role="status">Setting the page…</p>;
-  return <iframe src={`${url}#toolbar=0&navpanes=0&view=FitH`} title={title} className={className} />;
+  const { pdf, fault } = usePdf(make, of);
+  return <Frame title={title} className={className} url={pdf?.url ?? ''} fault={fault} />;
 }

@@ -18,7 +18,6 @@ import type { DocumentFile } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import { Menu, type MenuEntry } from '@/ui/Menu';
 import { SendDialog } from '../../shared/delivery/SendDialog';
-import { savePdf } from '../../shared/savePdf';
 import { WriteOffDialog } from '../../shared/settlement/WriteOffDialog';
 import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
 import { useOpenBook } from '../../shell/BookContext';
@@ -96,8 +95,13 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     if (result.ok) router.push(routes.draft(result.value.draftId));
     else toast.error(wordRefusals(result.refusals));
   };
-  const saveAs = (make: (document: IssuedDocument) => Promise<Uint8Array> = printedPdf) =>
-    void savePdf(printName(content), () => make(document));
+  const savePdf = async (make: (document: IssuedDocument) => Promise<Uint8Array> = printedPdf) => {
+    try {
+      saveFile(printName(content), await make(document), 'application/pdf');
+    } catch (error) {
+      toast.error(`The PDF could not be made: ${(error as Error).message}`);
+    }
+  };
   const saveXml = (syntax: Syntax) => {
     const name = fileName(content, 'xml');
     const xml = writeEInvoice(einvoiceOf(content, figures, files), syntax);
@@ -135,7 +139,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       ? [
           entry,
           { words: 'Save CII file', onSelect: () => saveXml('cii') },
-          { words: 'Save PDF with e-invoice', onSelect: () => saveAs((one) => hybridPdf(one, files)) },
+          { words: 'Save PDF with e-invoice', onSelect: () => void savePdf((one) => hybridPdf(one, files)) },
         ]
       : [entry];
   });
@@ -220,7 +224,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {goesOut && (
         <>
           <Button onClick={onPrint}>Print preview</Button>
-          <Button onClick={() => saveAs()}>Save PDF</Button>
+          <Button onClick={() => void savePdf()}>Save PDF</Button>
         </>
       )}
       {eInvoice && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}

@@ -9,11 +9,9 @@ import { LANGUAGES } from '@/core/tax/taxCode';
 import { WORDINGS } from '@/print/wording';
 import type { Variant } from '@/print/wording/wording';
 import { printName } from '@/print/words';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
-import { PdfFrame } from '../../shared/PdfFrame';
-import { saveFile } from '../../shell/saveFile';
+import { PdfSlip } from '../../shared/PdfSlip';
 import { printedPdf } from '../print';
 
 interface PrintDialogProps {
@@ -70,26 +68,13 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
           value={language}
           onChange={(event) => setLanguage(event.target.value)}
         />
-        <Button
-          className="mt-[18px]"
-          onClick={() =>
-            void make().then((bytes) =>
-              saveFile(
-                variant === 'document' ? name : name.replace('.pdf', `-${variant}.pdf`),
-                bytes,
-                'application/pdf',
-              ),
-            )
-          }
-        >
-          Save this
-        </Button>
       </div>
-      <PdfFrame
+      <PdfSlip
         title={`${document.number}.pdf`}
+        name={variant === 'document' ? name : name.replace('.pdf', `-${variant}.pdf`)}
         make={make}
         of={`${variant} ${language}`}
-        className="h-[60vh] w-full border border-rule"
+        onClose={onClose}
       />
     </Dialog>
   );
