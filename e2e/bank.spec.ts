@@ -214,3 +214,23 @@ test('an invoice is paid by card, taken into the book, and paid out less the fee
     await expect(page.getByText('Every line is matched.')).toBeVisible();
   });
 });
+
+test('an account that no statement speaks of is not reconciled until its balance is typed', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/receipts/bank/reconcile');
+  await expect(page.getByText('Enter the balance by the statement to see whether anything')).toBeVisible();
+  const save = page.getByRole('button', { name: 'Save as evidence' });
+  const balance = page.getByLabel('Balance by the statement, EUR');
+  await save.click();
+  await expect(page.getByText('Enter the balance that the statement says.')).toBeVisible();
+  await balance.fill('much');
+  await save.click();
+  await expect(balance).toHaveAttribute('aria-invalid', 'true');
+  await expect(page.getByText('Reconciled so far')).toBeHidden();
+  await balance.fill('1.00');
+  const bridge = page.getByRole('table', { name: 'From the ledger to the statement' });
+  await expect(bridge.getByRole('row', { name: /Balance by the statement, typed/ })).toContainText('1.00');
+  await page.getByLabel('Why the difference is accepted').fill('opening balance not entered yet');
+  await save.click();
+  await expect(page.getByText('Reconciled so far')).toBeVisible();
+});

@@ -3,7 +3,7 @@
 import { useSearchParams } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useState } from 'react';
 import type { BankLine } from '@/core/bank/bankLine';
-import type { Currency } from '@/core/kernel/currency';
+import { USUAL_WINDOW } from '@/core/bank/suggest';
 import { writeDate } from '@/core/kernel/date';
 import { bankStandings, matchedLines, openLines } from '@/store/bank/queries/lines';
 import { recordOf } from '@/store/records';
@@ -12,6 +12,7 @@ import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
 import Link from '@/ui/Link';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 import { BookDialog } from './BookDialog';
@@ -26,17 +27,17 @@ import { useSuggestions } from './useSuggestions';
 
 /** Lines that are shown, and looked at, together. */
 const SHOWN = 200;
-const DAYS = 30;
 
 /** Bank lines and what they are: one key accepts the first suggestion and goes on to the next line. */
 export function BankScreen() {
   const wanted = useSearchParams().get('line') ?? '';
+  const { currency: home } = useOpenBook();
   const standings = useBook(bankStandings);
   const [picked, setPicked] = useState('');
   const [showing, setShowing] = useState<'open' | 'matched'>('open');
   const [asking, setAsking] = useState<'statement' | 'certain' | 'book' | null>(null);
   const [at, setAt] = useState(0);
-  const [days, setDays] = useState(DAYS);
+  const [days, setDays] = useState(USUAL_WINDOW.days);
   const { wrong, unusual, accept, undo, leaveUnusual } = useMatching();
   const named = useBook((db) => recordOf(db, 'bankLines', wanted), [wanted]);
   const standing = standings?.find(({ account }) => account.id === (picked || named?.bankAccountId)) ?? standings?.[0];
@@ -49,7 +50,7 @@ export function BankScreen() {
   const suggestions = useSuggestions(open?.map(({ id }) => id) ?? [], days);
   const lines = (showing === 'open' ? open : done) ?? [];
   const chosen = lines[Math.min(at, lines.length - 1)];
-  const currency = standing?.account.currency ?? ('EUR' as Currency);
+  const currency = standing?.account.currency ?? home;
 
   // A link from an entry leads to its line.
   useEffect(() => {

@@ -4,10 +4,9 @@ import type { BankLine } from '@/core/bank/bankLine';
 import { openOf } from '@/core/bank/bankLine';
 import type { Currency } from '@/core/kernel/currency';
 import { type Minor, minus, NOTHING, negated, total } from '@/core/kernel/money';
-import { accept, refuse } from '@/core/kernel/result';
+import { refuse } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { readTypedMoney } from '@/core/kernel/typedMoney';
-import { keepBankRule } from '@/store/bank/actions/accounts';
 import { splitLine } from '@/store/bank/actions/matching';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
@@ -46,13 +45,10 @@ export function BookDialog({ line, currency, onClose }: BookDialogProps) {
       const wrong = read.findIndex(({ amount }) => amount === null);
       if (wrong >= 0) return refuse({ code: 'invalid', path: `parts[${wrong}].amount`, wanted: 'give-amount' });
       const sides = read.map(({ account, amount }) => ({ account, amount: signed(amount ?? NOTHING) }));
-      const booked = await act(splitLine, { lineId: line.id, sides });
-      if (!booked.ok)
-        return refuse(...booked.refusals.map((one) => ({ ...one, path: one.path.replace(/^sides/, 'parts') })));
-      const [first] = parts;
-      if (!remember || first === undefined) return accept(booked.value);
-      const direction = open < 0n ? 'out' : 'in';
-      return act(keepBankRule, { id: crypto.randomUUID(), contains, direction, account: first.account });
+      const rule = { contains, direction: open < 0n ? 'out' : 'in', account: parts[0]?.account ?? '' } as const;
+      const booked = await act(splitLine, { lineId: line.id, sides, ...(remember && { rule }) });
+      if (booked.ok) return booked;
+      return refuse(...booked.refusals.map((one) => ({ ...one, path: one.path.replace(/^sides/, 'parts') })));
     },
     onDone: onClose,
   });

@@ -7,7 +7,8 @@ import { openOf } from '@/core/bank/bankLine';
 import type { Currency } from '@/core/kernel/currency';
 import { dayOf, isIsoDate, isoDate, writeDate } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated } from '@/core/kernel/money';
-import { readTypedMoney } from '@/core/kernel/typedMoney';
+import { accept } from '@/core/kernel/result';
+import { readTypedMoney, typedMoney } from '@/core/kernel/typedMoney';
 import { keepReconciliation } from '@/store/bank/actions/accounts';
 import { bankStandings } from '@/store/bank/queries/lines';
 import { type AccountOn, reconciliationsOf } from '@/store/bank/queries/reconciliation';
@@ -24,6 +25,7 @@ import { ListTable } from '../shared/ListTable';
 import { MoneyField } from '../shared/MoneyField';
 import { typedDay } from '../shared/typedDay';
 import { useActionForm } from '../shared/useActionForm';
+import { useOpenBook } from '../shell/BookContext';
 import { act, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
@@ -42,19 +44,18 @@ export function ReconcileScreen() {
   const standings = useBook(bankStandings);
   const standing = standings?.find(({ account }) => account.id === wanted) ?? standings?.[0];
   const id = standing?.account.id ?? '';
-  const currency = standing?.account.currency ?? ('EUR' as Currency);
+  const { currency: home } = useOpenBook();
+  const currency = standing?.account.currency ?? home;
   const kept = useBook((db) => reconciliationsOf(db, id, MOST), [id]) ?? [];
   const [found, setFound] = useState<AccountOn | null>(null);
   const [fault, setFault] = useState('');
   const { form, submit, field, general, busy } = useActionForm<ReconcileForm, unknown>({
     initial: { date: 'today', balance: '', reason: '' },
-    run: ({ date, balance, reason }) =>
-      act(keepReconciliation, {
-        bankAccountId: id,
-        date: typedDay(date),
-        typed: readTypedMoney(balance, currency),
-        reason,
-      }),
+    run: async ({ date, balance, reason }) => {
+      const typed = balance.trim() === '' ? accept(null) : typedMoney(balance, currency, 'balance');
+      if (!typed.ok) return typed;
+      return act(keepReconciliation, { bankAccountId: id, date: typedDay(date), typed: typed.value, reason });
+    },
     onDone: ({ date }) => toast(`The reconciliation of ${writeDate(isoDate(typedDay(date)))} is saved`),
   });
   const { date, balance } = form.watch();
@@ -82,7 +83,7 @@ export function ReconcileScreen() {
             onChange={({ target: { value } }) => router.replace(routes.reconcile(value))}
           />
           <DateField label="As at" {...field('date')} />
-          {found?.stated !== true && (
+          {found?.statedBy !== 'file' && (
             <MoneyField
               label="Balance by the statement"
               currency={currency}
@@ -141,7 +142,7 @@ interface FoundProps {
 }
 
 /** From the ledger to the statement, step by step. */
-function BridgeRows({ found: { bridge, stated }, currency }: FoundProps) {
+function BridgeRows({ found: { bridge, statedBy }, currency }: FoundProps) {
   const rows: readonly (readonly [string, Minor])[] = [
     ['Balance by the ledger', bridge.ledgerBalance],
     ['Lines of the bank that are not matched', bridge.unmatched],
@@ -161,22 +162,32 @@ function BridgeRows({ found: { bridge, stated }, currency }: FoundProps) {
             </td>
           </tr>
         ))}
-        <tr className="border-rule border-b">
-          <th scope="row" className="py-1 text-left font-normal">
-            <Mark kind={bridge.difference === NOTHING ? 'good' : 'wrong'} /> Difference that nothing explains
-          </th>
-          <td className="text-right">
-            <Money amount={bridge.difference} currency={currency} />
-          </td>
-        </tr>
-        <tr className="sum-rule font-semibold">
-          <th scope="row" className="py-1 text-left">
-            Balance by the statement{stated ? '' : ', typed'}
-          </th>
-          <td className="text-right">
-            <Money amount={bridge.statementBalance} currency={currency} />
-          </td>
-        </tr>
+        {statedBy === null ? (
+          <tr>
+            <td colSpan={2} className="py-2 text-soft">
+              Enter the balance by the statement to see whether anything is left unexplained.
+            </td>
+          </tr>
+        ) : (
+          <>
+            <tr className="border-rule border-b">
+              <th scope="row" className="py-1 text-left font-normal">
+                <Mark kind={bridge.difference === NOTHING ? 'good' : 'wrong'} /> Difference that nothing explains
+              </th>
+              <td className="text-right">
+                <Money amount={bridge.difference} currency={currency} />
+              </td>
+            </tr>
+            <tr className="sum-rule font-semibold">
+              <th scope="row" className="py-1 text-left">
+                Balance by the statement{statedBy === 'typed' && ', typed'}
+              </th>
+              <td className="text-right">
+                <Money amount={bridge.statementBalance} currency={currency} />
+              </td>
+            </tr>
+          </>
+        )}
       </tbody>
     </table>
   );

@@ -1,9 +1,16 @@
 'use client';
 
+import { toast } from 'sonner';
+import { wordRefusals } from '@/core/wording/refusals';
 import { dropBankRule } from '@/store/bank/actions/accounts';
 import { allOf } from '@/store/records';
 import { Note } from '@/ui/Page';
 import { act, useBook } from '../shell/book';
+
+async function drop(id: string): Promise<void> {
+  const result = await act(dropBankRule, { id });
+  if (!result.ok) toast.error(wordRefusals(result.refusals));
+}
 
 /** Texts whose lines are booked to an account, each to be forgotten again. */
 export function RulesNote() {
@@ -21,7 +28,7 @@ export function RulesNote() {
               type="button"
               aria-label={`Remove rule ${contains}`}
               className="cursor-pointer text-soft underline underline-offset-2"
-              onClick={() => void act(dropBankRule, { id })}
+              onClick={() => void drop(id)}
             >
               remove
             </button>

@@ -15,6 +15,7 @@ import { wordRefusal } from '@/core/wording/refusals';
 import { importStatements } from '@/store/bank/actions/statements';
 import type { AccountStanding } from '@/store/bank/queries/lines';
 import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
 import { Mark } from '@/ui/Mark';
 import { act } from '../shell/book';
@@ -127,18 +128,13 @@ export function StatementDialog({ standing, onClose }: StatementDialogProps) {
       title={`Read a statement of ${account.name}`}
       description="A camt.053, OFX or CSV file of the bank. Lines that are in the book already are not taken twice."
     >
-      <label className="mb-3 block text-soft text-sm">
-        File of the bank
-        <input
-          type="file"
+      <p className="mb-3">
+        <ChooseFile
+          words="Choose a file of the bank"
           accept=".xml,.ofx,.qfx,.csv,.txt,text/csv,application/xml"
-          className="block text-ink"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            if (chosen !== undefined) void look(chosen);
-          }}
+          onFile={(chosen) => void look(chosen)}
         />
-      </label>
+      </p>
       <Refusals refusals={refusals} />
       {offered?.file.format === 'CSV' && offered.columns !== undefined && (
         <ColumnsForm

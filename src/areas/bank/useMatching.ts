@@ -32,12 +32,14 @@ export function useMatching() {
   const undo = async (lineId: string) => {
     const result = await act(undoMatch, { lineId });
     setWrong(result.ok ? '' : wordRefusals(result.refusals));
-    if (result.ok) toast('The match is undone');
+    if (!result.ok) return;
+    made.current = made.current.filter((id) => id !== lineId);
+    toast('The match is undone');
   };
   useKey(
     'bringBack',
     () => {
-      const last = made.current.pop();
+      const last = made.current.at(-1);
       if (last !== undefined) void undo(last);
     },
     () => made.current.length > 0,

@@ -245,6 +245,7 @@ export type PlainWanted =
   | 'say-why-no-tax'
   | 'say-why-reopened'
   | 'say-why-difference-is-accepted'
+  | 'give-balance-by-statement'
   | 'say-why-tax-is-typed'
   | 'say-why-written-off'
   | 'set-up-registration'

@@ -241,6 +241,18 @@ describe('a line that goes out', () => {
     }
   });
 
+  test('is booked and remembered together, or neither', async () => {
+    const db = await newBook();
+    const [id = ''] = await lines(db, [{ amount: -1000n, text: 'Yearly fee' }]);
+    const sides = [{ account: '7930', amount: minor(-1000n) }];
+    const rule = { contains: ' ', direction: 'out', account: '7930' } as const;
+    expect((await perform(db, splitLine, { lineId: id, sides, rule }, momentOn(ON))).ok).toBe(false);
+    expect((await db.bankLines.get(id))?.isOpen).toBe(1);
+    await act(db, splitLine, { lineId: id, sides, rule: { ...rule, contains: 'yearly' } }, ON);
+    expect(await db.bankRules.toArray()).toMatchObject([{ contains: 'yearly', direction: 'out', account: '7930' }]);
+    await expectSoundBook(db);
+  });
+
   test('to another account of ours is booked once, and the line there finds it', async () => {
     const db = await newBook();
     const bank = present(await db.bankAccounts.get('bank'), 'the account');
@@ -311,6 +323,9 @@ describe('an account on a day', () => {
     expect(await bridgeOn(db, ON, 700n)).toEqual([700, 0, 0, 0, 700]);
     const input = { bankAccountId: 'bank', date: ON, typed: minor(700n), reason: '' };
     expect(refusalCodes(await perform(db, keepReconciliation, input, momentOn(ON)))).toEqual(['missing']);
+    // What no statement says is not reconciled, whatever is in the ledger.
+    const unsaid = await perform(db, keepReconciliation, { ...input, typed: null, reason: 'it is fine' }, momentOn(ON));
+    expect(unsaid).toMatchObject({ refusals: [{ code: 'missing', path: 'balance' }] });
     const kept = await act(db, keepReconciliation, { ...input, reason: 'opening balance not entered yet' }, ON);
     expect(kept).toMatchObject({ difference: 700n, operator: 'Tester', reason: 'opening balance not entered yet' });
     expect(await db.reconciliations.count()).toBe(1);

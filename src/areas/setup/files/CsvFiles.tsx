@@ -11,6 +11,7 @@ import { importCsv } from '@/store/setup/actions/importTable';
 import { csvText } from '@/store/setup/queries/csvText';
 import { importMaterial } from '@/store/setup/queries/importMaterial';
 import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
 import { ChoiceField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { act, bookDb } from '../../shell/book';
@@ -101,19 +102,9 @@ export function CsvFiles() {
         place has one row for each match of addresses; its stack is written as US-WA &gt; US-WA-KING.
       </p>
       <Button onClick={() => void save(table)}>Save {columnsOf(table).title} to a file</Button>
-      <label className="mt-5 block text-soft text-sm">
-        File to import
-        <input
-          key={table}
-          type="file"
-          accept=".csv,text/csv"
-          className="block text-ink"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file !== undefined) void look(file);
-          }}
-        />
-      </label>
+      <p className="mt-5">
+        <ChooseFile words="Choose a file to import" accept=".csv,text/csv" onFile={(file) => void look(file)} />
+      </p>
       {offered !== null && (
         <section aria-label={`What ${offered.name} would do`} className="mt-4">
           {offered.plan !== null && (

@@ -9,6 +9,7 @@ import { readTextFile } from '@/core/kernel/textFile';
 import { preview } from '@/store/perform';
 import { importOpenings } from '@/store/sales/actions/takings';
 import { Button } from '@/ui/Button';
+import { ChooseFile } from '@/ui/ChooseFile';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, bookDb, moment } from '../../shell/book';
@@ -54,19 +55,7 @@ export function OpeningFile() {
         What customers owed before this book began. Columns: {OPENING_HEADS.join(', ')} (due may be missing); customers
         by id, tax number or name, amounts with tax in {currency}.
       </p>
-      <label className="block text-soft text-sm">
-        File of opening invoices
-        <input
-          key={offered === null ? 'none' : 'one'}
-          type="file"
-          accept=".csv,text/csv"
-          className="block text-ink"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file !== undefined) void look(file);
-          }}
-        />
-      </label>
+      <ChooseFile words="Choose a file of opening invoices" accept=".csv,text/csv" onFile={(file) => void look(file)} />
       {offered !== null && (
         <div className="mt-3">
           <WrongRows refusals={offered.refusals} />

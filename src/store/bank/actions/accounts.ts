@@ -46,7 +46,7 @@ export interface ReconcileInput {
   readonly reason: string;
 }
 
-/** Keeps the reconciliation of an account on a day as evidence; a difference needs a reason. */
+/** Keeps the reconciliation of an account on a day as evidence; it needs a balance by the bank, a difference a reason. */
 export const keepReconciliation: Action<ReconcileInput, Reconciliation> = {
   name: 'reconcile bank account',
   async decide(db, { bankAccountId, date, typed, reason }, moment) {
@@ -54,7 +54,8 @@ export const keepReconciliation: Action<ReconcileInput, Reconciliation> = {
       return refuse({ code: 'invalid', path: 'date', wanted: 'give-a-day', found: date });
     const found = await accountOn(db, bankAccountId, date, typed);
     if (found === null) return refuse({ code: 'not-found', path: 'bankAccountId' });
-    const { bridge } = found;
+    const { bridge, statedBy } = found;
+    if (statedBy === null) return refuse({ code: 'missing', path: 'balance', wanted: 'give-balance-by-statement' });
     if (bridge.difference !== NOTHING && reason.trim() === '')
       return refuse({ code: 'missing', path: 'reason', wanted: 'say-why-difference-is-accepted' });
     const kept: Reconciliation = {

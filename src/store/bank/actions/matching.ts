@@ -1,5 +1,6 @@
 import type { BankLine, BankMatch } from '@/core/bank/bankLine';
 import { openOf } from '@/core/bank/bankLine';
+import type { BankRule } from '@/core/bank/bankRule';
 import type { MatchTarget } from '@/core/bank/suggest';
 import type { Decision, Moment } from '@/core/book/changes';
 import { joinChanges } from '@/core/book/joinChanges';
@@ -21,6 +22,7 @@ import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
 import { payAuthority, undoAuthorityPayment } from '../../tax/actions/payTax';
 import { cardTakings, unseenMovements } from '../queries/movements';
+import { keepBankRule } from './accounts';
 
 export interface AcceptInput {
   readonly lineId: string;
@@ -291,10 +293,17 @@ export const acceptMatch: Action<AcceptInput, BankLine> = {
   },
 };
 
-/** Books parts of a line to accounts; what is left of it stays open. */
-export const splitLine: Action<{ readonly lineId: string; readonly sides: readonly BookedSide[] }, BankLine> = {
+export interface SplitInput {
+  readonly lineId: string;
+  readonly sides: readonly BookedSide[];
+  /** Lines like it are always booked to an account from now on. */
+  readonly rule?: Omit<BankRule, 'id'>;
+}
+
+/** Books parts of a line to accounts, and remembers the rule with it; what is left of the line stays open. */
+export const splitLine: Action<SplitInput, BankLine> = {
   name: 'book bank line',
-  async decide(db, { lineId, sides }, moment) {
+  async decide(db, { lineId, sides, rule }, moment) {
     const at = await loadLine(db, lineId);
     if (at === undefined) return refuse({ code: 'not-found', path: 'lineId' });
     const fits = fitsLine(
@@ -302,7 +311,17 @@ export const splitLine: Action<{ readonly lineId: string; readonly sides: readon
       sides.map(({ amount }) => amount),
     );
     if (!fits.ok) return fits;
-    return book(db, at, sides, moment);
+    const booked = await book(db, at, sides, moment);
+    if (!booked.ok || rule === undefined) return booked;
+    const kept = await keepBankRule.decide(db, { ...rule, id: moment.newId() }, moment);
+    if (!kept.ok) return kept;
+    return accept({
+      value: booked.value.value,
+      changes: joinChanges(
+        { changes: booked.value.changes },
+        { changes: kept.value.changes, action: keepBankRule.name },
+      ),
+    });
   },
 };
 

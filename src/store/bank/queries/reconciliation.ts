@@ -11,8 +11,8 @@ import { bookBalance, unseenMovements } from './movements';
 /** An account on a day: its bridge, and what it consists of. */
 export interface AccountOn {
   readonly bridge: Bridge;
-  /** Whether the bank's files say the balance; else it was typed, or is taken as that of the ledger. */
-  readonly stated: boolean;
+  /** What says the balance of the statement; where nothing does, it is what the rest comes to, and proves nothing. */
+  readonly statedBy: 'file' | 'typed' | null;
   readonly unmatched: readonly BankLine[];
   readonly notSeen: readonly Movement[];
 }
@@ -81,14 +81,12 @@ export function accountOn(
       unseenMovements(db, account, homeCurrency, '', on),
     ]).then(([stated, ledger, unmatched, later, movements]): AccountOn => {
       const notSeen = [...movements, ...later];
-      const bridge = bridgeOf(
-        on,
-        stated ?? typed ?? ledger,
-        ledger,
-        total(unmatched.map(openOf)),
-        total(notSeen.map(({ amount }) => amount)),
-      );
-      return { bridge, stated: stated !== null, unmatched, notSeen };
+      const onlyBank = total(unmatched.map(openOf));
+      const onlyBook = total(notSeen.map(({ amount }) => amount));
+      const balance = stated ?? typed ?? minus(plus(ledger, onlyBank), onlyBook);
+      const bridge = bridgeOf(on, balance, ledger, onlyBank, onlyBook);
+      const statedBy = stated !== null ? 'file' : typed !== null ? 'typed' : null;
+      return { bridge, statedBy, unmatched, notSeen };
     });
   });
 }
