@@ -121,7 +121,7 @@ export function BankScreen() {
               setAt(0);
             }}
           />
-          <div className="flex gap-2.5 pb-[26px]">
+          <div className="flex gap-2.5 pb-[18px]">
             <Button weight={open?.length === 0 ? 'main' : 'plain'} onClick={() => setAsking('statement')}>
               Read a statement…
             </Button>

@@ -80,7 +80,7 @@ export function CertainDialog({ certain, currency, onClose }: CertainDialogProps
           },
           { head: 'Date', width: '104px', cell: ({ line }) => writeDate(line.date) },
           { head: 'Text', cell: ({ line }) => line.text.split('\n')[0] || line.name },
-          { head: 'Becomes', cell: ({ suggestion }) => targetWords(suggestion.target, accounts) },
+          { head: 'Becomes', width: '190px', cell: ({ suggestion }) => targetWords(suggestion.target, accounts) },
           {
             head: 'Amount',
             align: 'right',

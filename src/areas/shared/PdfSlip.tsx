@@ -21,7 +21,7 @@ export function PdfSlip({ title, name, make, of, onClose }: PdfSlipProps) {
   return (
     <>
       {make !== null && (
-        <Frame title={title} className="h-[58vh] w-full border border-rule" url={pdf?.url ?? ''} fault={fault} />
+        <Frame title={title} className="h-[48vh] w-full border border-rule" url={pdf?.url ?? ''} fault={fault} />
       )}
       <div className="mt-3 flex gap-2.5">
         <Button
