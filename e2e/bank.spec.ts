@@ -21,7 +21,7 @@ const NOVEMBER = [
 ].join('\n');
 
 async function readStatement(page: Page, name: string, text: string): Promise<void> {
-  await page.getByRole('button', { name: 'Read a statement…' }).click();
+  await page.getByRole('button', { name: 'Import a statement…' }).click();
   await page.getByLabel('File of the bank').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 }
 
@@ -39,13 +39,13 @@ test('a statement with ten lines of all kinds is matched by keyboard, and the ac
   await page.goto('/receipts/bank');
   await test.step('read the statement: its columns are guessed and shown', async () => {
     await readStatement(page, 'november.csv', NOVEMBER);
-    const slip = page.getByRole('dialog', { name: /Read a statement/ });
+    const slip = page.getByRole('dialog', { name: /Import a statement/ });
     await expect(slip.getByLabel('What Details holds')).toHaveValue('text');
     await expect(slip).toContainText('10 lines, 3 Nov 2026 to 21 Nov 2026');
     await expect(slip).toContainText('from 1,000.00 to 10,146.48');
     await expectAccessible(page, 'reading a statement');
-    await slip.getByRole('button', { name: 'Take it in' }).click();
-    await expect(page.getByText('10 lines are in the book')).toBeVisible();
+    await slip.getByRole('button', { name: 'Import' }).click();
+    await expect(page.getByText('10 lines imported')).toBeVisible();
   });
   await test.step('one key a line where the first suggestion is right', async () => {
     await list(page).focus();
@@ -104,9 +104,9 @@ test('a statement with ten lines of all kinds is matched by keyboard, and the ac
     await page.getByRole('link', { name: 'Reconcile', exact: true }).click();
     const bridge = page.getByRole('table', { name: 'From the ledger to the statement' });
     await expect(bridge).toContainText('10,146.48');
-    await expect(bridge.getByRole('row', { name: /not matched/ })).toContainText('−1,000.00');
+    await expect(bridge.getByRole('row', { name: /Unmatched/ })).toContainText('−1,000.00');
     await page.getByLabel('Why the difference is accepted').fill('opening balance of the bank not entered yet');
-    await page.getByRole('button', { name: 'Save as evidence' }).click();
+    await page.getByRole('button', { name: 'Save the reconciliation' }).click();
     await expect(page.getByText(/opening balance of the bank not entered yet/)).toBeVisible();
     await expectAccessible(page, 'bank reconciliation');
   });
@@ -119,8 +119,8 @@ test('a file that is none is refused in words, and lines that are known are not 
   await page.goto('/receipts/bank');
   await readStatement(page, 'letter.csv', '<Invoice xmlns="urn:oasis:names:specification:ubl:schema:xsd:Invoice-2"/>');
   await expect(page.getByText('This XML file is no bank statement: choose a camt.053 file.')).toBeVisible();
-  const slip = page.getByRole('dialog', { name: /Read a statement/ });
-  await expect(slip.getByRole('button', { name: 'Take it in' })).toBeDisabled();
+  const slip = page.getByRole('dialog', { name: /Import a statement/ });
+  await expect(slip.getByRole('button', { name: 'Import' })).toBeDisabled();
   const file = (text: string) => ({ name: 'n.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   const input = page.getByLabel('File of the bank');
   await input.setInputFiles(file('When,What,How much\n3.11.2026,Kilkerrin,"287,80"'));
@@ -128,15 +128,15 @@ test('a file that is none is refused in words, and lines that are known are not 
   await slip.getByLabel('What When holds').selectOption('date');
   await slip.getByLabel('What What holds').selectOption('name');
   await slip.getByLabel('What How much holds').selectOption('amount');
-  await slip.getByLabel('Decimals behind a').selectOption(',');
+  await slip.getByLabel('Decimal separator').selectOption(',');
   await expect(slip).toContainText('1 lines, 3 Nov 2026');
-  await slip.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.getByText('1 lines are in the book')).toBeVisible();
+  await slip.getByRole('button', { name: 'Import' }).click();
+  await expect(page.getByText('1 line imported')).toBeVisible();
   // The columns are remembered for the next file of this form.
-  await page.getByRole('button', { name: 'Read a statement…' }).click();
+  await page.getByRole('button', { name: 'Import a statement…' }).click();
   await input.setInputFiles(file('When,What,How much\n3.11.2026,Kilkerrin,"287,80"'));
   await expect(slip.getByLabel('What How much holds')).toHaveValue('amount');
-  await slip.getByRole('button', { name: 'Take it in' }).click();
+  await slip.getByRole('button', { name: 'Import' }).click();
   await expect(slip.getByText('All lines of this file are in the book already. Nothing was changed.')).toBeVisible();
 });
 
@@ -144,7 +144,7 @@ test('all that are certain are accepted together after a look', async ({ page })
   await openSample(page);
   await page.goto('/receipts/bank');
   await readStatement(page, 'november.csv', NOVEMBER);
-  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('button', { name: 'Import' }).click();
   await page.getByRole('button', { name: 'Accept 3 certain…' }).click();
   const slip = page.getByRole('dialog', { name: 'Accept all that are certain' });
   await slip.getByLabel('Accept 5 Nov 2026 inv 2026 0010 thank you').uncheck();
@@ -206,7 +206,7 @@ test('an invoice is paid by card, taken into the book, and paid out less the fee
     await page.goto('/receipts/bank');
     const statement = 'Date,Details,Amount\n2026-12-02,CARD PAYOUT,123.20';
     await readStatement(page, 'december.csv', statement);
-    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.getByRole('button', { name: 'Import' }).click();
     await expect(suggestions(page)).toContainText('Payout of 1 card payment');
     await expect(suggestions(page)).toContainText('less 2.26 card fee');
     await list(page).focus();
@@ -218,18 +218,18 @@ test('an invoice is paid by card, taken into the book, and paid out less the fee
 test('an account that no statement speaks of is not reconciled until its balance is typed', async ({ page }) => {
   await openSample(page);
   await page.goto('/receipts/bank/reconcile');
-  await expect(page.getByText('Enter the balance by the statement to see whether anything')).toBeVisible();
-  const save = page.getByRole('button', { name: 'Save as evidence' });
-  const balance = page.getByLabel('Balance by the statement, EUR');
+  await expect(page.getByText('Enter the balance per statement to see the unexplained')).toBeVisible();
+  const save = page.getByRole('button', { name: 'Save the reconciliation' });
+  const balance = page.getByLabel('Balance per statement, EUR');
   await save.click();
-  await expect(page.getByText('Enter the balance that the statement says.')).toBeVisible();
+  await expect(page.getByText('Enter the balance per statement.')).toBeVisible();
   await balance.fill('much');
   await save.click();
   await expect(balance).toHaveAttribute('aria-invalid', 'true');
   await expect(page.getByText('Reconciled so far')).toBeHidden();
   await balance.fill('1.00');
   const bridge = page.getByRole('table', { name: 'From the ledger to the statement' });
-  await expect(bridge.getByRole('row', { name: /Balance by the statement, typed/ })).toContainText('1.00');
+  await expect(bridge.getByRole('row', { name: /Balance per statement, typed/ })).toContainText('1.00');
   await page.getByLabel('Why the difference is accepted').fill('opening balance not entered yet');
   await save.click();
   await expect(page.getByText('Reconciled so far')).toBeVisible();

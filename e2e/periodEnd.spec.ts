@@ -117,15 +117,15 @@ test('an advance is invoiced, taken off by the final invoice, and the return cou
   await test.step('the final invoice takes it off by a line below zero', async () => {
     await begin();
     await write('Mooring survey', '1000');
-    await page.getByRole('button', { name: 'Take off an advance…' }).click();
-    const slip = page.getByRole('dialog', { name: 'Take off an advance' });
+    await page.getByRole('button', { name: 'Deduct an advance…' }).click();
+    const slip = page.getByRole('dialog', { name: 'Deduct an advance' });
     await expect(slip).toContainText('300.00 EUR without tax left');
     await expectAccessible(page, 'taking off an advance');
-    await slip.getByRole('button', { name: 'Take off INV-2026-0025' }).click();
+    await slip.getByRole('button', { name: 'Deduct INV-2026-0025' }).click();
     await expect(page.getByLabel('Quantity, line 2')).toHaveValue('-1');
     await expect(page.getByLabel('Price, line 2', { exact: true })).toHaveValue('300.00');
     // Nothing is left to be taken off again.
-    await expect(page.getByRole('button', { name: 'Take off an advance…' })).toBeHidden();
+    await expect(page.getByRole('button', { name: 'Deduct an advance…' })).toBeHidden();
     await page.getByLabel('Price, line 2', { exact: true }).fill('300.01');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText(/Of the advance INV-2026-0025 300\.00 EUR is left/).first()).toBeVisible();

@@ -45,7 +45,7 @@ const VIEWS = {
   },
   bank: async (page, address) => {
     await page.goto(address('/receipts/bank'));
-    await page.getByRole('button', { name: 'Read a statement…' }).click();
+    await page.getByRole('button', { name: 'Import a statement…' }).click();
     const statement = [
       'Date,Name,Details,Amount,Balance',
       '2026-11-03,Kilkerrin Bay Harbour Commissioners,INV-2026-0007,287.80,1287.80',
@@ -59,9 +59,9 @@ const VIEWS = {
     ].join('\n');
     const file = { name: 'november.csv', mimeType: 'text/csv', buffer: Buffer.from(statement) };
     await page.getByLabel('File of the bank').setInputFiles(file);
-    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.getByRole('button', { name: 'Import' }).click();
     await page.getByRole('button', { name: /^Accept \d+ certain/ }).waitFor();
-    await page.getByText('8 lines are in the book').waitFor({ state: 'hidden' });
+    await page.getByText('8 lines imported').waitFor({ state: 'hidden' });
   },
   'trial-balance': at('/ledger/trial-balance'),
   'decision-table': at('/setup/table'),

@@ -90,7 +90,7 @@ export function BankScreen() {
       <Sheet label="Bank">
         <SheetTitle>Bank</SheetTitle>
         <Empty>
-          No bank accounts yet: <Link href={routes.section('bank-accounts')}>add one in Setup</Link>, then read its
+          No bank accounts yet: <Link href={routes.section('bank-accounts')}>add one in Setup</Link>, then import its
           statements here.
         </Empty>
       </Sheet>
@@ -101,7 +101,7 @@ export function BankScreen() {
         <SheetTitle
           aside={
             standing?.newest === undefined
-              ? 'no statement read yet'
+              ? 'no statement imported yet'
               : `statements until ${writeDate(standing.newest.until)}`
           }
         >
@@ -123,7 +123,7 @@ export function BankScreen() {
           />
           <div className="flex gap-2.5 pb-[18px]">
             <Button weight={open?.length === 0 ? 'main' : 'plain'} onClick={() => setAsking('statement')}>
-              Read a statement…
+              Import a statement…
             </Button>
             {certain.length > 0 && (
               <Button onClick={() => setAsking('certain')}>Accept {certain.length} certain…</Button>
@@ -162,7 +162,7 @@ export function BankScreen() {
             {showing === 'matched'
               ? 'No line is matched yet.'
               : standing?.newest === undefined
-                ? 'Read a statement of the bank: its lines then stand here with what they may be.'
+                ? 'Import a statement: its lines then stand here with what they may be.'
                 : 'Every line is matched.'}
           </Empty>
         ) : (

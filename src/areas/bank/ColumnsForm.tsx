@@ -91,7 +91,7 @@ export function ColumnsForm({ rows, columns, currency, onChange }: ColumnsFormPr
           onChange={({ target: { value } }) => onChange({ ...columns, dates: value as StatementColumns['dates'] })}
         />
         <ChoiceField
-          label="Decimals behind a"
+          label="Decimal separator"
           options={[
             ['.', 'point'],
             [',', 'comma'],
@@ -109,7 +109,7 @@ export function ColumnsForm({ rows, columns, currency, onChange }: ColumnsFormPr
           onChange={({ target: { value } }) => onChange({ ...columns, reversed: value === 'yes' })}
         />
         <ChoiceField
-          label="Rows above the lines"
+          label="Header rows"
           options={Array.from({ length: Math.min(rows.length, 31) }, (_, i) => [String(i), String(i)] as const)}
           value={String(columns.skip)}
           onChange={({ target: { value } }) => onChange({ ...columns, skip: Number(value) })}
@@ -121,7 +121,7 @@ export function ColumnsForm({ rows, columns, currency, onChange }: ColumnsFormPr
         </p>
       ) : (
         <Ruled
-          caption="Read so"
+          caption="Preview"
           rows={lines.slice(0, SHOWN)}
           keyOf={(line) => `${line.date}-${lines.indexOf(line)}`}
           columns={[

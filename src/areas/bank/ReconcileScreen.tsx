@@ -85,9 +85,9 @@ export function ReconcileScreen() {
           <DateField label="As at" {...field('date')} />
           {found?.statedBy !== 'file' && (
             <MoneyField
-              label="Balance by the statement"
+              label="Balance per statement"
               currency={currency}
-              hint="No statement that was read says it"
+              hint="Not stated by an imported statement"
               {...field('balance')}
             />
           )}
@@ -103,7 +103,7 @@ export function ReconcileScreen() {
                 {...field('reason')}
               />
             )}
-            <FormFoot label="Save as evidence" busy={busy} general={general} />
+            <FormFoot label="Save the reconciliation" busy={busy} general={general} />
           </>
         )}
       </form>
@@ -144,9 +144,9 @@ interface FoundProps {
 /** From the ledger to the statement, step by step. */
 function BridgeRows({ found: { bridge, statedBy }, currency }: FoundProps) {
   const rows: readonly (readonly [string, Minor])[] = [
-    ['Balance by the ledger', bridge.ledgerBalance],
-    ['Lines of the bank that are not matched', bridge.unmatched],
-    ['Recorded, but not shown by the bank', negated(bridge.notSeen)],
+    ['Balance per ledger', bridge.ledgerBalance],
+    ['Unmatched bank lines', bridge.unmatched],
+    ['Recorded, not on the statement', negated(bridge.notSeen)],
   ];
   return (
     <table className="my-3 w-full max-w-[560px]">
@@ -165,14 +165,14 @@ function BridgeRows({ found: { bridge, statedBy }, currency }: FoundProps) {
         {statedBy === null ? (
           <tr>
             <td colSpan={2} className="py-2 text-soft">
-              Enter the balance by the statement to see whether anything is left unexplained.
+              Enter the balance per statement to see the unexplained difference.
             </td>
           </tr>
         ) : (
           <>
             <tr className="border-rule border-b">
               <th scope="row" className="py-1 text-left font-normal">
-                <Mark kind={bridge.difference === NOTHING ? 'good' : 'wrong'} /> Difference that nothing explains
+                <Mark kind={bridge.difference === NOTHING ? 'good' : 'wrong'} /> Unexplained difference
               </th>
               <td className="text-right">
                 <Money amount={bridge.difference} currency={currency} />
@@ -180,7 +180,7 @@ function BridgeRows({ found: { bridge, statedBy }, currency }: FoundProps) {
             </tr>
             <tr className="sum-rule font-semibold">
               <th scope="row" className="py-1 text-left">
-                Balance by the statement{statedBy === 'typed' && ', typed'}
+                Balance per statement{statedBy === 'typed' && ', typed'}
               </th>
               <td className="text-right">
                 <Money amount={bridge.statementBalance} currency={currency} />
@@ -199,9 +199,9 @@ function Parts({ found: { unmatched, notSeen }, currency }: FoundProps) {
     <>
       {unmatched.length > 0 && (
         <section className="mt-5">
-          <h2 className="mb-1 font-semibold font-serif">Not matched</h2>
+          <h2 className="mb-1 font-semibold font-serif">Unmatched</h2>
           <ListTable
-            caption="Lines that are not matched"
+            caption="Unmatched bank lines"
             rows={unmatched}
             keyOf={({ id }) => id}
             columns={[
@@ -222,9 +222,9 @@ function Parts({ found: { unmatched, notSeen }, currency }: FoundProps) {
       )}
       {notSeen.length > 0 && (
         <section className="mt-5">
-          <h2 className="mb-1 font-semibold font-serif">Not shown by the bank</h2>
+          <h2 className="mb-1 font-semibold font-serif">Recorded, not on the statement</h2>
           <ListTable
-            caption="Recorded, not shown by the bank"
+            caption="Recorded, not on the statement"
             rows={notSeen}
             keyOf={({ entryId }) => entryId}
             columns={[

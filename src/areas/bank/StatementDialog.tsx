@@ -117,7 +117,7 @@ export function StatementDialog({ standing, onClose }: StatementDialogProps) {
     setBusy(false);
     if (!result.ok) return setRefusals(result.refusals);
     const { added, known } = result.value;
-    toast(`${added} lines are in the book${known > 0 ? `; ${known} were there already` : ''}`);
+    toast(`${added} ${added === 1 ? 'line' : 'lines'} imported${known > 0 ? `; ${known} were there already` : ''}`);
     onClose();
   };
   return (
@@ -125,8 +125,8 @@ export function StatementDialog({ standing, onClose }: StatementDialogProps) {
       open
       wide
       onClose={onClose}
-      title={`Read a statement of ${account.name}`}
-      description="A camt.053, OFX or CSV file of the bank. Lines that are in the book already are not taken twice."
+      title={`Import a statement of ${account.name}`}
+      description="A camt.053, OFX or CSV file of the bank. Lines that are in the book already are not imported twice."
     >
       <p className="mb-3">
         <ChooseFile
@@ -168,7 +168,7 @@ export function StatementDialog({ standing, onClose }: StatementDialogProps) {
           disabled={busy || offered === null || found?.ok !== true}
           onClick={() => offered !== null && found?.ok === true && void take(offered, found.value)}
         >
-          Take it in
+          Import
         </Button>
         <Button onClick={onClose}>Not now</Button>
       </div>

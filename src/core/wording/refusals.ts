@@ -89,7 +89,7 @@ const WORDS: Words = {
   'not-matched': () => 'This line is not matched.',
   'over-matched': () => 'This is more than is left of the line, or goes the other way. Choose what makes its sum.',
   'over-taken': ({ number, left, currency }) =>
-    `Of the advance ${number} ${writeMoney(left, currency)} ${currency} is left to take off at this tax. Take off that or less.`,
+    `Of the advance ${number} ${writeMoney(left, currency)} ${currency} is left to deduct at this tax. Deduct that or less.`,
   'used-since': ({ by }) => `Part of it was ${by} since. Undo that first.`,
   'over-claimed': ({ left, currency, of }) =>
     `This is more than is ${OVER_CLAIMED[of]}: ${writeMoney(left, currency)}. Enter no more than that.`,

@@ -77,7 +77,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'give-unit-code': 'Enter a code of UN/ECE Recommendation 20, such as C62, XBX or MTK.',
   'give-a-rate': 'Enter at least one rate and the date it starts.',
   'give-accounting-date': 'Enter the date it is posted under.',
-  'give-balance-by-statement': 'Enter the balance that the statement says.',
+  'give-balance-by-statement': 'Enter the balance per statement.',
   'give-amount': 'Enter an amount such as 12.50.',
   'give-amount-per-unit': 'Enter an amount such as 0.25.',
   'give-authority': 'Enter the name of the authority.',

@@ -37,12 +37,12 @@ export function Advances({ store, draft }: AdvancesProps) {
   return (
     <>
       <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => setAsking(true)}>
-        Take off an advance…
+        Deduct an advance…
       </button>
       <Dialog
         open={asking}
         onClose={() => setAsking(false)}
-        title="Take off an advance"
+        title="Deduct an advance"
         description="A line below zero for each tax that the advance charged; net, tax and return then count only the rest."
       >
         <ul>
@@ -64,7 +64,7 @@ export function Advances({ store, draft }: AdvancesProps) {
                   setAsking(false);
                 }}
               >
-                Take off {advance.number}
+                Deduct {advance.number}
               </Button>
             </li>
           ))}
