@@ -20,6 +20,7 @@ const ROOMS = [
   'einvoice',
   'delivery',
   'bank',
+  'reports',
   'book',
   'decisions',
   'wording',

@@ -1,21 +1,8 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openMade } from './moneyBook';
+import { openMade, receiptOf, recorded } from './moneyBook';
 import { bytesOf, expectAccessible, more, pdfText } from './support';
 
 const entries = (page: Page) => page.getByRole('complementary').getByRole('region', { name: 'Entries' });
-
-/** A new receipt of the customer that begins with “bally”. */
-async function receiptOf(page: Page, customer = 'bally'): Promise<void> {
-  await page.goto('/receipts/new');
-  await page.getByRole('combobox', { name: 'Customer' }).fill(customer);
-  await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Amount received').first()).toBeVisible();
-}
-
-async function recorded(page: Page): Promise<void> {
-  await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
-}
 
 test('five invoices are paid by two parts, with tax withheld and a discount', async ({ page }) => {
   await openMade(page, 'five invoices, one with a discount, of a customer that keeps tax back');

@@ -36,3 +36,17 @@ export async function openMade(page: Page, name: MadeBook): Promise<void> {
   await page.getByLabel('Open a book file').setInputFiles({ name: 'book.able', mimeType: 'application/zip', buffer });
   await expect(page).toHaveURL(/\/(today|sales)$/, { timeout: 30_000 });
 }
+
+/** A new receipt of the customer that begins with “bally”. */
+export async function receiptOf(page: Page, customer = 'bally'): Promise<void> {
+  await page.goto('/receipts/new');
+  await page.getByRole('combobox', { name: 'Customer' }).fill(customer);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Amount received').first()).toBeVisible();
+}
+
+/** Records the receipt that is being written. */
+export async function recorded(page: Page): Promise<void> {
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('heading', { name: /^Receipt REC-/ })).toBeVisible();
+}

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openMade } from './moneyBook';
+import { openMade, receiptOf, recorded } from './moneyBook';
 import { expectAccessible, openSample } from './support';
 
 /* The end of a period: a filed return is paid and opened again, revenue is deferred, open foreign items are revalued. */
@@ -87,6 +87,54 @@ test('what is open in dollars is revalued at a month’s end, item by item', asy
   await page.reload();
   await page.getByRole('link', { name: 'Entry', exact: true }).click();
   await expect(page.getByText('Revaluation of open items').first()).toBeVisible();
+});
+
+test('a month’s end in two currencies: revalued, part settled, and each difference with its workings', async ({
+  page,
+}) => {
+  await openMade(page, 'invoices in dollars and pounds, the rates moved within the month');
+  await test.step('1,230.00 USD at 1.25 are 984.00, at 1.20 1,025.00; 615.00 GBP at 0.80 are 768.75, at 0.82 750.00', async () => {
+    await page.goto('/ledger/revaluation');
+    await page.getByLabel('Last day of the month').fill('31 oct 2026');
+    await page.getByLabel('Last day of the month').press('Tab');
+    const items = page.getByRole('table', { name: 'Open items' });
+    await expect(items.getByRole('row', { name: /984\.00.*1,025\.00.*41\.00/ })).toBeVisible();
+    await expect(items.getByRole('row', { name: /768\.75.*750\.00.*−18\.75/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Post the revaluation' }).press('Enter');
+    await expect(page.getByText('Revalued as at 31 Oct 2026')).toBeVisible();
+  });
+  await test.step('half of the dollars come in November, worth 520.00 where they stood at 492.00', async () => {
+    await receiptOf(page);
+    await page.getByLabel('Date', { exact: true }).fill('10 nov 2026');
+    await page.getByLabel('Amount in EUR').fill('520');
+    await page.getByLabel('Amount received').fill('615');
+    await page.keyboard.press('Enter');
+    await recorded(page);
+  });
+  await test.step('the report: 28.00 realised, 22.25 unrealised and taken back', async () => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox').last().fill('exchange diff');
+    await page.keyboard.press('Enter');
+    const realised = page.getByRole('region', { name: 'Realised', exact: true });
+    await expect(
+      realised.getByRole('row', {
+        name: /REC-2026-0001 on INV-2026-0001 USD615\.00 492\.00 520\.00 1\.25 → 1\.182692 USD for 1 EUR 28\.00/,
+      }),
+    ).toBeVisible();
+    const unrealised = page.getByRole('region', { name: 'Unrealised, by currency' });
+    await expect(unrealised.getByRole('row', { name: /USD −41\.00 41\.00 0\.00/ })).toBeVisible();
+    await page.getByLabel('Until').fill('31 oct 2026');
+    await page.getByLabel('Until').press('Tab');
+    await expect(unrealised.getByRole('row', { name: /GBP 0\.00 −18\.75 −18\.75/ })).toBeVisible();
+    const items = page.getByRole('region', { name: 'Open items as at 31 Oct 2026' });
+    await expect(
+      items.getByRole('row', { name: /615\.00 ÷ 0\.82 of 31 Oct 2026 750\.00 768\.75 −18\.75/ }),
+    ).toBeVisible();
+    await expectAccessible(page, 'exchange differences');
+    // The address brings the same days back.
+    await page.reload();
+    await expect(unrealised.getByRole('row', { name: /GBP 0\.00 −18\.75/ })).toBeVisible();
+  });
 });
 
 test('an advance is invoiced, taken off by the final invoice, and the return counts each part once', async ({

@@ -38,10 +38,10 @@ async function onPaymentBasis(db: BookDb): Promise<void> {
   await act(db, keepRegistration, { value, isNew: false }, '2026-01-02');
 }
 
-/** A rate of the dollar from a day on. */
-async function dollarRate(db: BookDb, date: string, perHome: string): Promise<void> {
-  const rate = { currency: currency('USD'), date: isoDate(date), perHome: decimal(perHome), source: 'bank' };
-  await act(db, keepExchangeRate, { value: { id: `USD|${date}`, ...rate }, isNew: true }, date);
+/** A rate from a day on, of the dollar unless another currency is named. */
+async function rateFrom(db: BookDb, date: string, perHome: string, code = 'USD'): Promise<void> {
+  const rate = { currency: currency(code), date: isoDate(date), perHome: decimal(perHome), source: 'bank' };
+  await act(db, keepExchangeRate, { value: { id: `${code}|${date}`, ...rate }, isNew: true }, date);
 }
 
 /** Invoices of a price each, in cents of tax 23 %, on days one after the other. */
@@ -79,14 +79,22 @@ const BOOKS = {
   'one invoice': (db) => invoices(db, ['100.00']),
   'two invoices': (db) => invoices(db, ['100.00', '200.00']),
   'an invoice in dollars': async (db) => {
-    await dollarRate(db, '2026-10-01', '1.0850');
-    await dollarRate(db, '2026-11-01', '1.1230');
+    await rateFrom(db, '2026-10-01', '1.0850');
+    await rateFrom(db, '2026-11-01', '1.1230');
     await invoices(db, ['1000.00'], { currency: 'USD' });
   },
   'an invoice in dollars, the rate moved within the month': async (db) => {
-    await dollarRate(db, '2026-10-01', '1.25');
-    await dollarRate(db, '2026-10-31', '1.20');
+    await rateFrom(db, '2026-10-01', '1.25');
+    await rateFrom(db, '2026-10-31', '1.20');
     await invoices(db, ['1000.00'], { currency: 'USD' });
+  },
+  'invoices in dollars and pounds, the rates moved within the month': async (db) => {
+    await rateFrom(db, '2026-10-01', '1.25');
+    await rateFrom(db, '2026-10-01', '0.80', 'GBP');
+    await rateFrom(db, '2026-10-31', '1.20');
+    await rateFrom(db, '2026-10-31', '0.82', 'GBP');
+    await invoices(db, ['1000.00'], { currency: 'USD' });
+    await invoices(db, ['500.00'], { currency: 'GBP' }, '2026-10-02');
   },
   'three invoices of a customer that keeps tax back': async (db) => {
     await keepsTaxBack(db);

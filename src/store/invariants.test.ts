@@ -1,6 +1,8 @@
 import fc from 'fast-check';
+import { AdvanceCommand, FinalCommand } from 'tests/advanceCommands';
 import { BankLineCommand, UndoMatchCommand } from 'tests/bankCommands';
 import { act, discountOf, draftOf, issued, KEPT_FROM, lineOf, momentOn, newBook } from 'tests/book';
+import { CardCommand, PayoutCommand } from 'tests/cardCommands';
 import {
   CertifyCommand,
   ChequeCommand,
@@ -31,6 +33,7 @@ import { prove } from '@/core/returns/proof';
 import { returnOf } from '@/core/returns/return';
 import { leftOf } from '@/core/returns/taxPayment';
 import { archiveBook } from './archive';
+import { accountOn } from './bank/queries/reconciliation';
 import { derivedRows } from './derived';
 import { present } from './load';
 import { allocateCredit, undoAllocation } from './payments/actions/allocate';
@@ -318,6 +321,10 @@ const commands = fc.commands(
     fc.constant(new RevalueCommand()),
     fc.tuple(fc.nat(20), fc.constantFrom(30, 99, 100, 120)).map((a) => new BankLineCommand(...a)),
     fc.nat(20).map((pick) => new UndoMatchCommand(pick)),
+    fc.tuple(fc.nat(20), fc.constantFrom(60, 100, 110), fc.boolean()).map((a) => new CardCommand(...a)),
+    fc.constantFrom(0n, 145n).map((fee) => new PayoutCommand(fee)),
+    fc.tuple(lines, fc.boolean()).map((a) => new AdvanceCommand(...a)),
+    fc.tuple(fc.nat(20), fc.constantFrom(100, 300)).map((a) => new FinalCommand(...a)),
     fc.integer({ min: 1, max: 40 }).map((days) => new WaitCommand(days)),
     // A sale whose period ends, is filed and paid: what the rarer actions after it start from.
     fc
@@ -336,7 +343,7 @@ const commands = fc.commands(
 );
 
 /** Everything that must hold in any book. */
-async function expectSound({ db, filed }: Running) {
+async function expectSound({ db, filed, today }: Running) {
   const [documents, entries, journalLines, months, accounts, customers, registration, receipts] = await Promise.all([
     db.documents.toArray(),
     db.taxEntries.toArray(),
@@ -398,6 +405,13 @@ async function expectSound({ db, filed }: Running) {
 
   // The whole book proves: deferred income is what plans still have to earn, nothing is left of revaluations.
   expect((await proveBook(db, () => undefined)).filter(({ holds }) => !holds)).toEqual([]);
+
+  // The bank's balance is the ledger's, with the lines that are not matched and less what the bank has not shown.
+  const bank = await accountOn(db, 'bank', today as never, null);
+  expect(bank?.bridge).toMatchObject({
+    statementBalance: sum((await db.bankLines.toArray()).map(({ amount }) => amount)),
+    difference: 0n,
+  });
 
   // What authorities are owed is what stands on tax payable.
   const { returns, openedAgain, setOff } = await owedReturns(db, present(registration, 'registration'), accounts);

@@ -6,7 +6,7 @@ import { writeDate } from '@/core/kernel/date';
 import { minor } from '@/core/kernel/money';
 import { spanName } from '@/core/returns/calendar';
 import { plainName } from '@/core/tax/taxCode';
-import { readStackKey } from '@/core/tax/taxKey';
+import { readStackKey, readTaxKey } from '@/core/tax/taxKey';
 import { journalEntry, journalOf } from '@/store/ledger/queries/ledger';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
@@ -33,8 +33,9 @@ export function Journal() {
   );
   const nameOf = (code: string) => accounts.find((account) => account.code === code)?.name ?? code;
   const codeName = (id: string) => {
-    const code = codes.find((c) => c.id === id);
-    return code === undefined ? (readStackKey(id)?.placeId ?? id) : plainName(code);
+    const { base } = readTaxKey(id);
+    const code = codes.find((c) => c.id === base);
+    return code === undefined ? (readStackKey(id)?.placeId ?? base) : plainName(code);
   };
   return (
     <Sheet label="Journal">

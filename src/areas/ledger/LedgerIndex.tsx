@@ -18,6 +18,7 @@ export function LedgerIndex() {
     { path: routes.writeJournal, name: 'New journal' },
     { path: routes.deferred, name: 'Deferred revenue' },
     { path: routes.revaluation, name: 'Revaluation' },
+    { path: routes.exchange, name: 'Exchange differences' },
     { path: routes.prove, name: 'Prove the book' },
     { path: routes.seals, name: 'Seals' },
     { path: routes.history, name: 'Audit trail' },

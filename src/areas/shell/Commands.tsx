@@ -55,6 +55,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'What if a rate changes', path: routes.section('rate-change') },
   { words: 'Trial balance', path: routes.trialBalance },
   { words: 'Revalue open foreign items', path: routes.revaluation },
+  { words: 'Exchange differences', path: routes.exchange },
   { words: 'Deferred revenue', path: routes.deferred },
   { words: 'Save or open the book file', path: routes.section('book') },
   ...AREAS.map((area) => ({ words: `Go to ${area.name}`, path: area.path })),

@@ -25,6 +25,7 @@ export const routes = {
   trialBalance: '/ledger/trial-balance',
   writeJournal: '/ledger/write',
   revaluation: '/ledger/revaluation',
+  exchange: '/ledger/exchange',
   deferred: '/ledger/deferred',
   prove: '/ledger/prove',
   seals: '/ledger/seals',

@@ -79,7 +79,7 @@ const deferralOf = (day: Shape, percent: Shape) =>
     parts: maybe(listOf(record({ date: day, percent }))),
   });
 
-const earlier = record({ documentId: text, number: text, issueDate: date });
+const earlier = record({ documentId: text, number: text, issueDate: date, taxPoint: maybe(date) });
 
 const contentLine = record({
   id: text,

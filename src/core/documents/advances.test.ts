@@ -1,11 +1,15 @@
 import fc from 'fast-check';
-import { act, draftOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
+import { act, documentOf, draftOf, issued, lineOf, momentOn, newBook, refusalCodes } from 'tests/book';
 import { expectSoundBook } from 'tests/soundBook';
 import type { Draft } from '@/core/documents/draft';
+import { checkEInvoice } from '@/core/einvoice/check';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { valueIn, viewOf } from '@/core/einvoice/view';
+import { isoDate } from '@/core/kernel/date';
+import { decimal } from '@/core/kernel/decimal';
 import { total } from '@/core/kernel/money';
 import { printed } from '@/print/words';
+import { loadSetting, present } from '@/store/load';
 import { perform } from '@/store/perform';
 import { correctInvoice, creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepDraft } from '@/store/sales/actions/drafts';
@@ -13,7 +17,9 @@ import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { remake } from '@/store/sales/actions/quotes';
 import { advancesOf } from '@/store/sales/queries/advances';
 import type { BookDb } from '@/store/schema';
+import { keepTax } from '@/store/setup/actions/taxSetup';
 import { takingOff } from './advances';
+import { decideTaxes } from './lineTax';
 
 const DAY = '2026-01-20';
 let ids = 0;
@@ -108,6 +114,54 @@ describe('an advance invoice', () => {
     // The refund of an advance is a credit note like any other.
     await credit(first.id, { kind: 'rest' });
     expect(await leftOf(db)).toEqual([[]]);
+    await expectSoundBook(db);
+  });
+
+  test('is free again in part where a credit note gives back the line that took it off', async () => {
+    const db = await newBook();
+    await advance(db);
+    const result = await tryIssue(db, await final(db));
+    const last = result.ok ? await documentOf(db, result.value.id) : undefined;
+    const line = last?.content.lines.find(({ takesOff, tax }) => takesOff !== undefined && tax === 'IE-S');
+    const goods = last?.content.lines.find(({ id }) => id === 'a');
+    expect([line?.quantity, goods?.quantity]).toEqual(['-1', '1']);
+    // Of 1,200 goods less 400 of the advance both go back: 800 less is owed, and the 400 are there again.
+    const quantities = new Map([
+      ['a', decimal('1')],
+      [line?.id ?? '', decimal('-1')],
+    ]);
+    const request = { kind: 'lines' as const, quantities };
+    await act(db, creditInvoice, { documentId: last?.id ?? '', date: DAY, reason: 'Not delivered', request }, DAY);
+    expect(await leftOf(db)).toEqual([[['IE-S', 40_000n]]]);
+    await expectSoundBook(db);
+  });
+
+  test('whose rate changed since goes off by the rate it was charged at', async () => {
+    const db = await newBook();
+    await advance(db);
+    const tax = present(
+      (await db.taxes.toArray()).find(({ jurisdictionId }) => jurisdictionId === 'IE'),
+      'the tax',
+    );
+    const [standard] = tax.rates.filter(({ taxClass }) => taxClass === 'standard' || taxClass === '');
+    if (standard === undefined) throw new Error('no standard rate');
+    const rates = [...tax.rates, { ...standard, from: isoDate('2026-01-18'), percent: decimal('21') }];
+    await act(db, keepTax, { value: { ...tax, rates }, isNew: false }, DAY);
+    const draft = await final(db, { issueDate: DAY });
+    const customer = present(await db.customers.get(draft.customerId), 'the customer');
+    const decided = decideTaxes(draft, customer, await loadSetting(db, draft, customer));
+    expect(decided.lines.map(({ taxCode }) => taxCode)).toEqual(['IE-S', 'IE-Z', 'IE-S~=2026-01-15', 'IE-Z']);
+    const result = await tryIssue(db, decided);
+    const last = result.ok ? await documentOf(db, result.value.id) : undefined;
+    // 1,200 at 21 % are 252.00; 400 at 23 % are 92.00 less.
+    expect(last?.figures.groups.map(({ tax: key, net, taxAmount }) => [key, net, taxAmount])).toEqual([
+      ['IE-S', 120_000n, 25_200n],
+      ['IE-Z', 20_000n, 0n],
+      ['IE-S~=2026-01-15', -40_000n, -9_200n],
+    ]);
+    expect(await leftOf(db)).toEqual([[]]);
+    const model = last && einvoiceOf(last.content, last.figures);
+    expect(model && checkEInvoice(model, 'en16931').filter(({ severity }) => severity === 'error')).toEqual([]);
     await expectSoundBook(db);
   });
 

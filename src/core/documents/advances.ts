@@ -1,6 +1,7 @@
 import type { Currency } from '@/core/kernel/currency';
 import { type Minor, minus, NOTHING, negated, plus, writeMoney } from '@/core/kernel/money';
 import type { PriceMode } from '@/core/tax/calcTypes';
+import { withRatesOf } from '@/core/tax/taxKey';
 import type { Content, EarlierInvoice } from './content';
 import type { DraftLine } from './draft';
 import { blankLine } from './draft';
@@ -27,30 +28,35 @@ function stands({ kind, content, figures, cancelled, credited }: IssuedDocument)
   return kind === 'invoice' && cancelled === null && (credited === NOTHING || credited < owedOf(content, figures));
 }
 
-/** What lines of a document take off an advance, by tax; above zero. */
+/** What lines of a document take off an advance, by the tax that the advance charged; above zero. */
 function takenBy({ content, figures }: Figured, advanceId: string): readonly (readonly [string, Minor])[] {
   return content.lines.flatMap(({ takesOff, tax }, i) =>
-    takesOff?.documentId === advanceId ? [[tax, negated(figures.lines[i]?.value ?? NOTHING)] as const] : [],
+    takesOff?.documentId === advanceId
+      ? [[withRatesOf(tax, ''), negated(figures.lines[i]?.value ?? NOTHING)] as const]
+      : [],
   );
 }
 
 /**
  * What is left to take off of each advance invoice among the documents of a customer: what it charged, less its credit notes
- * and what others took off. One that bills a stage of a quote is taken off by the later stages, and not here.
+ * and what others took off, as far as their own credit notes did not give that line back. One that bills a stage of a quote is taken off by the later stages, and not here.
  */
 export function advancesLeft(documents: readonly IssuedDocument[]): readonly AdvanceLeft[] {
   const advances = documents.filter(
     ({ kind, content, cancelled }) =>
       kind === 'invoice' && content.advance === true && content.stage === undefined && cancelled === null,
   );
+  const standing = new Set(documents.filter(stands).map(({ id }) => id));
   return advances.map((advance): AdvanceLeft => {
     const { id, number, issueDate, content } = advance;
     const used = new Map<string, Minor>();
     const use = (tax: string, amount: Minor) => used.set(tax, plus(used.get(tax) ?? NOTHING, amount));
     for (const other of documents) {
-      if (other.content.corrects?.documentId === id && other.cancelled === null)
-        for (const [tax, value] of valuesOf(other)) use(tax, value);
-      if (stands(other)) for (const [tax, value] of takenBy(other, id)) use(tax, value);
+      const corrected = other.cancelled === null ? other.content.corrects?.documentId : undefined;
+      if (corrected === id) for (const [tax, value] of valuesOf(other)) use(tax, value);
+      if (standing.has(other.id)) for (const [tax, value] of takenBy(other, id)) use(tax, value);
+      if (corrected !== undefined && standing.has(corrected))
+        for (const [tax, value] of takenBy(other, id)) use(tax, negated(value));
     }
     const parts = [...valuesOf(advance)].map(([tax, value]) => ({
       tax,
@@ -61,6 +67,7 @@ export function advancesLeft(documents: readonly IssuedDocument[]): readonly Adv
       documentId: id,
       number,
       issueDate,
+      ...(content.taxPoint !== issueDate && { taxPoint: content.taxPoint }),
       currency: content.currency,
       priceMode: content.priceMode,
       parts: parts.filter(({ left }) => left > 0n),
@@ -70,7 +77,7 @@ export function advancesLeft(documents: readonly IssuedDocument[]): readonly Adv
 
 /** Lines that take all that is left of an advance off a draft, one for each tax that it charged. */
 export function takingOff(advance: AdvanceLeft, words: string, newId: () => string): readonly DraftLine[] {
-  const { documentId, number, issueDate, currency, parts } = advance;
+  const { documentId, number, issueDate, taxPoint, currency, parts } = advance;
   return parts.map(({ tax, account, left }) => ({
     ...blankLine(newId(), account),
     description: words,
@@ -78,7 +85,7 @@ export function takingOff(advance: AdvanceLeft, words: string, newId: () => stri
     price: writeMoney(left, currency),
     taxCode: tax,
     taxByHand: true,
-    takesOff: { documentId, number, issueDate },
+    takesOff: { documentId, number, issueDate, ...(taxPoint && { taxPoint }) },
   }));
 }
 

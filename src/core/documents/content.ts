@@ -117,6 +117,8 @@ export interface EarlierInvoice {
   readonly documentId: string;
   readonly number: string;
   readonly issueDate: IsoDate;
+  /** Where it is not the day it was issued. */
+  readonly taxPoint?: IsoDate;
 }
 
 /** An allowance or charge on the whole document. */

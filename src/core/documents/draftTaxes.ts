@@ -1,9 +1,8 @@
-import { writeCanonical } from '@/core/kernel/canonical';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Customer } from '@/core/parties/customer';
 import type { FrozenTax } from './content';
 import type { Draft, DraftOverride, HeldTaxes } from './draft';
-import { datesOf, resolveKey, taxKeysOf } from './lineTax';
+import { datesOf, ratesOf, resolveKey, taxKeysOf } from './lineTax';
 import type { Setting } from './setting';
 
 /** A tax whose rates in the set-up are no longer those that the draft was kept with. */
@@ -25,11 +24,6 @@ function heldOn(draft: Draft, day: IsoDate): ReadonlyMap<string, FrozenTax> {
   const fits = held !== null && held.taxPoint === day && held.customerId === draft.customerId;
   return new Map(fits ? held.taxes.map((tax) => [tax.code, tax]) : []);
 }
-
-const ratesOf = (tax: FrozenTax): string =>
-  writeCanonical(
-    (tax.components ?? []).map(({ taxId, percent, perUnit, relief }) => ({ taxId, percent, perUnit, relief })),
-  );
 
 /** Taxes the draft was kept with stay as they were; a set-up that says something else is named beside them. */
 export function draftTaxes(draft: Draft, customer: Customer | null, setting: Setting): DraftTaxes {

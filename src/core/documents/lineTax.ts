@@ -1,10 +1,13 @@
+import { writeCanonical } from '@/core/kernel/canonical';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { reliefOf } from '@/core/parties/certificate';
 import { type Customer, numberStateFor, whereaboutsOf } from '@/core/parties/customer';
 import { readTerms } from '@/core/parties/terms';
 import { determine, explainDecision, type Reason, type Supply, type Verdict } from '@/core/tax/determine';
 import { type ResolvedTax, resolveTax, type Unresolved } from '@/core/tax/resolve';
+import { withRatesOf } from '@/core/tax/taxKey';
 import type { TaxSetup } from '@/core/tax/taxSetup';
+import type { FrozenTax } from './content';
 import { type Draft, type DraftAdjustment, type DraftLine, isBlank, writtenLines } from './draft';
 import type { Setting } from './setting';
 
@@ -110,17 +113,32 @@ export function resolveKey(
   return resolveTax(setting.setup, key, day, reliefOf(customer, setting.certificates, day), customer?.language ?? 'en');
 }
 
+/** The rates of a tax as one text: two taxes charge the same where these are the same. */
+export const ratesOf = ({ components = [] }: Pick<FrozenTax, 'components'>): string =>
+  writeCanonical(components.map(({ taxId, percent, perUnit, relief }) => ({ taxId, percent, perUnit, relief })));
+
+/** The tax of a line that takes an advance off: by the rates that the advance was charged at, where they have changed since. */
+function advanceKey(line: DraftLine, day: IsoDate, customer: Customer | null, setting: Setting): string {
+  if (line.takesOff === undefined) return line.taxCode;
+  const plain = withRatesOf(line.taxCode, '');
+  const dated = withRatesOf(plain, line.takesOff.taxPoint ?? line.takesOff.issueDate);
+  const [now, then] = [plain, dated].map((key) => resolveKey(key, day, customer, setting));
+  if (now === undefined || then === undefined || 'problem' in then) return plain;
+  return 'problem' in now || ratesOf(now) !== ratesOf(then) ? dated : plain;
+}
+
 /**
- * The draft with every tax that was not chosen by hand decided again, and with the registration that
+ * The draft with every tax that was not chosen by hand decided again, that of an advance taken off by its own day, and with the registration that
  * its first line belongs to. Lines stay the same objects where nothing changes; without a tax point
  * nothing can be decided and all stays as it is.
  */
 export function decideTaxes(draft: Draft, customer: Customer | null, setting: Setting): Draft {
-  if (datesOf(draft).taxPoint === null) return draft;
+  const day = datesOf(draft).taxPoint;
+  if (day === null) return draft;
   const verdictOf = verdictsOn(draft, customer, setting);
   const lines = draft.lines.map((line) => {
-    if (line.taxByHand) return line;
-    const { key } = verdictOf(line);
+    if (line.taxByHand && line.takesOff === undefined) return line;
+    const key = line.taxByHand ? advanceKey(line, day, customer, setting) : verdictOf(line).key;
     return key === line.taxCode ? line : { ...line, taxCode: key };
   });
   const adjustments = draft.adjustments.map((adjustment): DraftAdjustment => {

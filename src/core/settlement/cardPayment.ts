@@ -1,6 +1,8 @@
 import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
-import type { IsoDate } from '@/core/kernel/date';
+import { type IsoDate, isIsoDate } from '@/core/kernel/date';
+import { dateText } from '@/core/kernel/validate';
+import { wanted } from '@/core/kernel/wanted';
 
 /** A payment by card as the card company tells it. */
 export interface CardPayment {
@@ -23,14 +25,11 @@ export const cardPaymentSchema = yup.object({
     .matches(/^\d{1,12}(\.\d{1,3})?$/)
     .required(),
   currency: yup.string().oneOf(CURRENCIES).required(),
-  on: yup
-    .string()
-    .matches(/^\d{4}-\d{2}-\d{2}$/)
-    .required(),
+  on: dateText('give-a-day'),
   disputedOn: yup
     .string()
-    .matches(/^(\d{4}-\d{2}-\d{2})?$/)
-    .defined(),
+    .defined()
+    .test('date', wanted('give-a-day'), (v) => v === '' || isIsoDate(v)),
 });
 
 /** The number that its receipt takes, by which it is known when it is told again. */

@@ -5,7 +5,7 @@ import type { Place } from './place';
 import { type ResolvedTax, resolveTax, type Unresolved } from './resolve';
 import type { Tax, TaxRate } from './tax';
 import type { TaxCode } from './taxCode';
-import { readStackKey, readTaxKey, stackKey, taxKeyOf } from './taxKey';
+import { readStackKey, readTaxKey, stackKey, taxKeyOf, withRatesOf } from './taxKey';
 import { prepareSetup } from './taxSetup';
 
 const DAY = isoDate('2026-01-15');
@@ -153,9 +153,18 @@ describe('taxes that one line leaves out or adds', () => {
   });
   test('make the same key in any order, and the plain key once nothing is changed', () => {
     const added = { taxId: 'LEVY', taxClass: 'standard' };
-    expect(taxKeyOf({ base: '@P/low', without: ['B', 'A', 'A'], added: [added] })).toBe('@P/low~+LEVY/standard~-A~-B');
-    expect(readTaxKey('@P/low~+LEVY/standard~-A~-B')).toEqual({ base: '@P/low', without: ['A', 'B'], added: [added] });
-    expect(taxKeyOf({ base: 'PLAIN', without: [], added: [] })).toBe('PLAIN');
+    expect(taxKeyOf({ base: '@P/low', without: ['B', 'A', 'A'], added: [added], ratesOf: '' })).toBe(
+      '@P/low~+LEVY/standard~-A~-B',
+    );
+    expect(readTaxKey('@P/low~+LEVY/standard~-A~-B')).toEqual({
+      base: '@P/low',
+      without: ['A', 'B'],
+      added: [added],
+      ratesOf: '',
+    });
+    expect(taxKeyOf({ base: 'PLAIN', without: [], added: [], ratesOf: '' })).toBe('PLAIN');
     expect(readStackKey('@P/low~-A')).toEqual({ placeId: 'P', taxClass: 'low' });
+    expect(withRatesOf('PLAIN~-A', isoDate('2026-01-31'))).toBe('PLAIN~-A~=2026-01-31');
+    expect(withRatesOf('PLAIN~-A~=2026-01-31', '')).toBe('PLAIN~-A');
   });
 });

@@ -257,22 +257,23 @@ function changedOn(
     ...carried,
     head: { ...carried.head, category },
     components,
-    nameAt: (percent) => `${carried.nameAt(percent)} ${words}`,
+    nameAt: (percent) => [carried.nameAt(percent), words].filter(Boolean).join(' '),
   };
 }
 
 /**
  * A line's tax on a day, with the rates in force then and the customer's relief.
- * @param key see `taxKey.ts`.
+ * @param key see `taxKey.ts`; where it names a day of its own, the rates are those of that day.
  */
 export function resolveTax(
   setup: TaxSetup,
   key: string,
-  day: IsoDate,
+  taxPoint: IsoDate,
   reliefIn: ReliefIn,
   language: string,
 ): ResolvedTax | Unresolved {
   const read = readTaxKey(key);
+  const day = read.ratesOf || taxPoint;
   const stack = readStackKey(key);
   const plain =
     stack === null

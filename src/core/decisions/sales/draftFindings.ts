@@ -70,7 +70,8 @@ function handFindings(draft: Draft, content: Content, customer: Customer | null,
   const registration = registrationFor(setting, content.registrationId);
   const nameOf = (code: string) => content.taxes.find((tax) => tax.code === code)?.name ?? code;
   const at = (one: Draft['lines'][number] | Draft['adjustments'][number], field: string): readonly Asked[] => {
-    if (!one.taxByHand) return [];
+    // An advance goes off by what it was charged at.
+    if (!one.taxByHand || ('takesOff' in one && one.takesOff !== undefined)) return [];
     const found: Asked[] = [];
     const { key, rowId } = lineVerdict(draft, one, customer, setting);
     const row = setting.setup.rows.find(({ id }) => id === rowId);

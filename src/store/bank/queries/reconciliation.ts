@@ -23,6 +23,19 @@ const statementsOf = (db: BookDb, bankAccountId: string): Promise<BankStatement[
     .between([bankAccountId, Dexie.minKey], [bankAccountId, Dexie.maxKey])
     .toArray();
 
+interface Stating {
+  readonly until: IsoDate;
+  readonly opening: Minor | null;
+  readonly closing: Minor;
+}
+
+/** The newest of statements in the order of their days; of several of one day the one that no other goes on from. */
+function lastOfDay(statements: readonly Stating[]): Stating | undefined {
+  const newest = statements.at(-1);
+  const sameDay = statements.filter(({ until }) => until === newest?.until);
+  return sameDay.find((one) => !sameDay.some((other) => other !== one && other.opening === one.closing)) ?? newest;
+}
+
 /** The balance that the bank's files state for a day: that of the newest statement, moved by the lines around the day. */
 function statedBalance(db: BookDb, bankAccountId: string, on: IsoDate): Promise<Minor | null> {
   const between = (from: IsoDate, until: IsoDate) =>
@@ -32,8 +45,10 @@ function statedBalance(db: BookDb, bankAccountId: string, on: IsoDate): Promise<
       .toArray()
       .then((lines) => total(lines.map(({ amount }) => amount)));
   return statementsOf(db, bankAccountId).then((statements) => {
-    const stating = statements.flatMap(({ until, closing }) => (closing === null ? [] : [{ until, closing }]));
-    const before = stating.filter(({ until }) => until <= on).at(-1);
+    const stating = statements.flatMap(({ until, opening, closing }) =>
+      closing === null ? [] : [{ until, opening, closing }],
+    );
+    const before = lastOfDay(stating.filter(({ until }) => until <= on));
     if (before !== undefined) return between(before.until, on).then((since) => plus(before.closing, since));
     const [after] = stating;
     if (after === undefined) return null;

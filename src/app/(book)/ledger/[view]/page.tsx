@@ -6,6 +6,7 @@ import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
+import { ExchangeScreen } from '@/areas/reports/ExchangeScreen';
 
 const VIEWS = {
   'trial-balance': TrialBalanceScreen,
@@ -13,6 +14,7 @@ const VIEWS = {
   prove: ProveScreen,
   deferred: DeferredScreen,
   revaluation: RevaluationScreen,
+  exchange: ExchangeScreen,
   seals: SealScreen,
   history: HistoryScreen,
 } satisfies Readonly<Record<string, ComponentType>>;
