@@ -233,4 +233,18 @@ test('an account that no statement speaks of is not reconciled until its balance
   await page.getByLabel('Why the difference is accepted').fill('opening balance not entered yet');
   await save.click();
   await expect(page.getByText('Reconciled so far')).toBeVisible();
+
+  const before = await bridge.getByRole('row', { name: /Balance per ledger/ }).innerText();
+  await page.goto('/setup/bank-accounts/bank');
+  await page.getByRole('button', { name: 'Enter the opening balance…' }).click();
+  const slip = page.getByRole('dialog', { name: /^Opening balance of/ });
+  await slip.getByLabel('At the end of').fill('30 jun 2026');
+  await slip.getByLabel('Balance, EUR').fill('1200');
+  await expectAccessible(page, 'opening balance of a bank account');
+  await slip.getByLabel('Balance, EUR').press('Enter');
+  await expect(page.getByText('at the end of 30 Jun 2026')).toBeVisible();
+  await page.goto('/receipts/bank/reconcile');
+  await expect(bridge.getByRole('row', { name: /Balance per ledger/ })).not.toHaveText(before);
+  // The bank shows it in its own balance, never as a line.
+  await expect(page.getByText('Opening balance of')).toHaveCount(0);
 });

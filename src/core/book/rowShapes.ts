@@ -373,6 +373,7 @@ export const ROW_SHAPES = {
     iban: words,
     bic: words,
     local: record({ kind: words, code: words, number: words }),
+    opening: maybe(record({ date, amount, home: amount, entryId: words })),
   }),
   bankStatements: record({
     id: text,
@@ -627,6 +628,7 @@ export const ROW_SHAPES = {
       'revaluation',
       'deferral',
       'bank',
+      'bank-opening',
       'journal',
     ),
     text,

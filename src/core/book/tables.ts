@@ -249,6 +249,7 @@ export const TABLES = {
     records: each(bankAccountSchema),
     references: [
       { table: 'accounts', at: 'account', what: 'an account of the chart', ids: ({ account }) => [account] },
+      { ...ENTRY, at: 'opening balance', ids: ({ opening }) => (opening?.entryId ? [opening.entryId] : []) },
     ],
   }),
   bankStatements: appended<BankStatement>({

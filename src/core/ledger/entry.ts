@@ -20,6 +20,7 @@ export type EntryKind =
   | 'revaluation'
   | 'deferral'
   | 'bank'
+  | 'bank-opening'
   | 'journal';
 
 /** The same amount in the currency of the document, where that is not the home currency. */

@@ -1,10 +1,23 @@
 import * as yup from 'yup';
 import { CURRENCIES, type Currency } from '@/core/kernel/currency';
+import type { IsoDate } from '@/core/kernel/date';
+import type { Minor } from '@/core/kernel/money';
 import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { isBic, isIban } from './iban';
 import { type LocalKind, localAccountOf, localAccountSchema } from './localAccount';
 import { type StatementColumns, statementColumnsSchema } from './statementColumns';
+
+/** What an account held when the book was moved in. */
+export interface BankOpening {
+  /** At the end of the day. */
+  readonly date: IsoDate;
+  /** In the currency of the account, and what it was worth in home currency. */
+  readonly amount: Minor;
+  readonly home: Minor;
+  /** Empty where it held nothing. */
+  readonly entryId: string;
+}
 
 /** An account of ours with a bank: customers pay into it, and its statements are reconciled. */
 export interface BankAccount {
@@ -19,6 +32,8 @@ export interface BankAccount {
   readonly local: { readonly kind: LocalKind | ''; readonly code: string; readonly number: string };
   /** Kept, but not offered any more. */
   readonly archived?: boolean;
+  /** Missing until it was entered. */
+  readonly opening?: BankOpening;
   /** How its CSV statements are read; missing until one was. */
   readonly columns?: StatementColumns;
 }
@@ -38,6 +53,8 @@ export const bankAccountSchema = yup.object({
   bic: optionalText(11).test('bic', wanted('bic-of-8-or-11'), (v) => v === '' || isBic(v)),
   local: localAccountSchema.defined(),
   archived: yup.boolean(),
+  // Made by an action of its own; a form hands it back as it is.
+  opening: yup.mixed<BankOpening>(),
   columns: statementColumnsSchema.default(undefined),
 });
 

@@ -29,7 +29,7 @@ import { keepBankAccount } from '../setup/actions/setup';
 import { keepExchangeRate } from '../setup/actions/taxSetup';
 import { fileReturn } from '../tax/actions/fileReturn';
 import { proveBook } from '../tax/queries/proveBook';
-import { dropBankRule, keepBankRule, keepReconciliation } from './actions/accounts';
+import { dropBankRule, keepBankRule, keepReconciliation, stateOpeningBalance } from './actions/accounts';
 import { acceptMatch, splitLine, undoMatch } from './actions/matching';
 import { importStatements } from './actions/statements';
 import { accountOn } from './queries/reconciliation';
@@ -333,6 +333,36 @@ describe('an account on a day', () => {
   });
 });
 
+describe('the opening balance of an account', () => {
+  const input = { bankAccountId: 'bank', date: '2026-05-01', amount: '700.00', home: '' };
+
+  test('stands against opening balances, is part of the bank’s own balance, and is stated again', async () => {
+    const db = await newBook();
+    await act(db, stateOpeningBalance, input, ON);
+    expect(await balances(db)).toMatchObject({ 1000: 70_000n, 3900: -70_000n });
+    // Nothing is looked for at the bank: ledger and statement say the same.
+    const found = await accountOn(db, 'bank', day(ON), minor(70_000n));
+    expect(found).toMatchObject({ notSeen: [], bridge: { ledgerBalance: 70_000n, difference: 0n } });
+    await act(db, stateOpeningBalance, { ...input, date: '2026-04-30', amount: '-12.50' }, ON);
+    expect(await balances(db)).toMatchObject({ 1000: -1250n, 3900: 1250n });
+    expect((await accountOn(db, 'bank', day('2026-04-30'), null))?.bridge.ledgerBalance).toBe(-1250n);
+    await act(db, stateOpeningBalance, { ...input, amount: '0' }, ON);
+    expect(await balances(db)).toEqual({});
+    await expectSoundBook(db);
+  });
+
+  test.each([
+    [{ date: '2026-05-21' }, 'date'],
+    [{ date: 'may' }, 'date'],
+    [{ amount: 'much' }, 'amount'],
+    [{ bankAccountId: 'none' }, 'bankAccountId'],
+  ])('with %j is refused at its field', async (over, path) => {
+    const db = await newBook();
+    const result = await perform(db, stateOpeningBalance, { ...input, ...over }, momentOn(ON));
+    expect(result).toMatchObject({ ok: false, refusals: [{ path }] });
+  });
+});
+
 test('a rule books lines of its text, and is forgotten again', async () => {
   const db = await newBook();
   const rule = { id: 'r', contains: 'account fee', direction: 'out', account: '7930' } as const;
@@ -393,6 +423,23 @@ describe('an account in another currency', () => {
     expect([statementBalance, ledgerBalance, difference]).toEqual([11_800n, 11_800n, 0n]);
     await act(db, undoMatch, { lineId: fee }, ON);
     await expectUndone(db, paid, before);
+  });
+
+  test('opens with what it held, in both currencies', async () => {
+    const db = await inDollars();
+    const state = (home: string) =>
+      act(db, stateOpeningBalance, { bankAccountId: 'usd', date: ON, amount: '100.00', home }, ON);
+    await state('');
+    expect((await balances(db))['1001']).toBe(8000n);
+    await state('81.50');
+    expect((await balances(db))['1001']).toBe(8150n);
+    expect((await accountOn(db, 'usd', day(ON), null))?.bridge.ledgerBalance).toBe(10_000n);
+    await db.exchangeRates.clear();
+    const unrated = { bankAccountId: 'usd', date: ON, amount: '100.00', home: '' };
+    expect(await perform(db, stateOpeningBalance, unrated, momentOn(ON))).toMatchObject({
+      refusals: [{ path: 'home' }],
+    });
+    await expectSoundBook(db);
   });
 
   test('finds what was recorded in it before', async () => {

@@ -17,6 +17,7 @@ import { useRecordForm } from '../../shared/useActionForm';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, useBook } from '../../shell/book';
 import { routes } from '../../shell/routes';
+import { OpeningBalance } from './OpeningBalance';
 
 const LOCAL_CHOICES = Object.entries(LOCAL_FORMS).map(
   ([kind, { called, countries }]) => [kind, `${called} (${countries.map(countryName).join(', ')})`] as const,
@@ -67,6 +68,7 @@ export function BankAccountPage({ id }: { readonly id: string }) {
       {(known) => (
         <>
           <BankAccountForm {...(known && { account: known })} onSaved={back} />
+          {known !== undefined && <OpeningBalance account={known} />}
           {known !== undefined && <RecordEnd archivable table="bankAccounts" record={known} onDeleted={back} />}
         </>
       )}

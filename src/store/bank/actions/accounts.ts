@@ -1,12 +1,31 @@
 import type { BankRule } from '@/core/bank/bankRule';
 import { bankRuleSchema } from '@/core/bank/bankRule';
 import type { Reconciliation } from '@/core/bank/reconciliation';
+import { type OpeningBalanceInput, openBalance } from '@/core/decisions/bank/openingBalance';
 import { isIsoDate } from '@/core/kernel/date';
 import { type Minor, NOTHING } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
+import type { BankAccount } from '@/core/parties/bankAccount';
+import { loadBook, ratesOn } from '../../load';
 import type { Action } from '../../perform';
 import { accountOn } from '../queries/reconciliation';
+
+/** States what a bank account held when the book was moved in. */
+export const stateOpeningBalance: Action<OpeningBalanceInput, BankAccount> = {
+  name: 'opening balance of a bank account',
+  async decide(db, input, moment) {
+    const [account, chart, { business }] = await Promise.all([
+      db.bankAccounts.get(input.bankAccountId),
+      db.accounts.toArray(),
+      loadBook(db),
+    ]);
+    const { homeCurrency } = business;
+    const currency = account?.currency ?? homeCurrency;
+    const rates = currency !== homeCurrency && isIsoDate(input.date) ? await ratesOn(db, [currency], input.date) : null;
+    return openBalance(input, { account, chart, homeCurrency, rate: rates?.get(currency) ?? null }, moment);
+  },
+};
 
 /** Remembers what lines of one text are. */
 export const keepBankRule: Action<BankRule, BankRule> = {

@@ -77,6 +77,7 @@ function foreignAmounts(
       amounts.set(entryId, negated(amount));
       if (undone !== null) amounts.set(undone.entryId, amount);
     }
+    if (account.opening !== undefined) amounts.set(account.opening.entryId, account.opening.amount);
     // What was booked from a line is worth what the line says of it.
     for (const { matches } of lines)
       for (const { kind, entryId, amount } of matches) if (kind === 'booking') amounts.set(entryId, amount);
@@ -127,6 +128,8 @@ function unseenOf(db: BookDb, account: BankAccount, home: string, lines: readonl
       entries.map(({ id }) => id),
     ).then((matched) =>
       entries.flatMap((entry): readonly Unseen[] => {
+        // The bank shows what it held before the book in its balance, never as a line.
+        if (entry.kind === 'bank-opening') return [];
         const left = minus(moved.get(entry.id) ?? NOTHING, matched.get(entry.id) ?? NOTHING);
         return left === NOTHING ? [] : [{ entry, left }];
       }),
