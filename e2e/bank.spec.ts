@@ -47,6 +47,16 @@ test('a statement with ten lines of all kinds is matched by keyboard, and the ac
     await slip.getByRole('button', { name: 'Import' }).click();
     await expect(page.getByText('10 lines imported')).toBeVisible();
   });
+  await test.step('imported by mistake it is removed, and imported again', async () => {
+    await page.getByRole('button', { name: 'Statements', exact: true }).click();
+    await page.getByRole('button', { name: 'Remove… november.csv' }).click();
+    await page.getByRole('button', { name: 'Remove it' }).click();
+    await expect(page.getByText('No statement is imported yet.')).toBeVisible();
+    await readStatement(page, 'november.csv', NOVEMBER);
+    await page.getByRole('dialog').getByRole('button', { name: 'Import' }).click();
+    await expect(page.getByRole('row', { name: /november\.csv.*10 0 10,146\.48/ })).toBeVisible();
+    await page.getByRole('button', { name: 'To match', exact: true }).click();
+  });
   await test.step('one key a line where the first suggestion is right', async () => {
     await list(page).focus();
     await acceptFirst(page, 'INV-2026-0007', 'certain · names INV-2026-0007');

@@ -21,6 +21,7 @@ import { LineList } from './LineList';
 import { MatchedNote } from './MatchedNote';
 import { RulesNote } from './RulesNote';
 import { StatementDialog } from './StatementDialog';
+import { StatementList } from './StatementList';
 import { SuggestionsNote } from './SuggestionsNote';
 import { useMatching } from './useMatching';
 import { useSuggestions } from './useSuggestions';
@@ -28,13 +29,15 @@ import { useSuggestions } from './useSuggestions';
 /** Lines that are shown, and looked at, together. */
 const SHOWN = 200;
 
+const TABS = { open: 'To match', matched: 'Matched', statements: 'Statements' } as const;
+
 /** Bank lines and what they are: one key accepts the first suggestion and goes on to the next line. */
 export function BankScreen() {
   const wanted = useSearchParams().get('line') ?? '';
   const { currency: home } = useOpenBook();
   const standings = useBook(bankStandings);
   const [picked, setPicked] = useState('');
-  const [showing, setShowing] = useState<'open' | 'matched'>('open');
+  const [showing, setShowing] = useState<'open' | 'matched' | 'statements'>('open');
   const [asking, setAsking] = useState<'statement' | 'certain' | 'book' | null>(null);
   const [at, setAt] = useState(0);
   const [days, setDays] = useState(USUAL_WINDOW.days);
@@ -48,7 +51,7 @@ export function BankScreen() {
     [accountId, showing],
   );
   const suggestions = useSuggestions(open?.map(({ id }) => id) ?? [], days);
-  const lines = (showing === 'open' ? open : done) ?? [];
+  const lines = (showing === 'open' ? open : showing === 'matched' ? done : []) ?? [];
   const chosen = lines[Math.min(at, lines.length - 1)];
   const currency = standing?.account.currency ?? home;
 
@@ -134,7 +137,7 @@ export function BankScreen() {
           </div>
         </div>
         <nav aria-label="Lines" className="mb-2 flex gap-4">
-          {(['open', 'matched'] as const).map((one) => (
+          {(Object.keys(TABS) as (keyof typeof TABS)[]).map((one) => (
             <button
               key={one}
               type="button"
@@ -145,7 +148,7 @@ export function BankScreen() {
                 setAt(0);
               }}
             >
-              {one === 'open' ? 'To match' : 'Matched'}
+              {TABS[one]}
             </button>
           ))}
           <span role="status" className="text-soft">
@@ -157,7 +160,9 @@ export function BankScreen() {
             ▲ {wrong}
           </p>
         )}
-        {lines.length === 0 ? (
+        {showing === 'statements' ? (
+          <StatementList bankAccountId={accountId} currency={currency} />
+        ) : lines.length === 0 ? (
           <Empty>
             {showing === 'matched'
               ? 'No line is matched yet.'

@@ -252,14 +252,14 @@ export const TABLES = {
       { ...ENTRY, at: 'opening balance', ids: ({ opening }) => (opening?.entryId ? [opening.entryId] : []) },
     ],
   }),
-  bankStatements: appended<BankStatement>({
+  bankStatements: removable<BankStatement>({
     key: 'id',
     indexes: { 9: 'id, bankAccountId, [bankAccountId+until]' },
     shape: ROW_SHAPES.bankStatements,
     called: ({ fileName }) => `statement ${fileName}`,
     references: [BANK_ACCOUNT],
   }),
-  bankLines: table<BankLine>({
+  bankLines: removable<BankLine>({
     key: 'id',
     indexes: {
       9: 'id, statementId, [bankAccountId+date], [bankAccountId+isOpen+date], [bankAccountId+key], *entryIds',

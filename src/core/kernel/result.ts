@@ -42,8 +42,8 @@ export interface RefusalFacts {
   'over-allocated': { readonly number: string };
   /** It came back unpaid. */
   dishonoured: { readonly number: string };
-  /** What of a receipt or a withheld amount was used so that it can't be taken back: its refund, certificate or claim. */
-  'used-since': { readonly by: 'refunded' | 'certified' | 'claimed' };
+  /** What of a receipt, a withheld amount or a bank statement was used so that it can't be taken back: its refund, certificate, claim or match. */
+  'used-since': { readonly by: 'refunded' | 'certified' | 'claimed' | 'matched' };
   /** More than is withheld, certified or payable. */
   'over-claimed': {
     readonly left: Minor;

@@ -31,7 +31,7 @@ import { fileReturn } from '../tax/actions/fileReturn';
 import { proveBook } from '../tax/queries/proveBook';
 import { dropBankRule, keepBankRule, keepReconciliation, stateOpeningBalance } from './actions/accounts';
 import { acceptMatch, splitLine, undoMatch } from './actions/matching';
-import { importStatements } from './actions/statements';
+import { importStatements, removeStatement } from './actions/statements';
 import { accountOn } from './queries/reconciliation';
 import { suggestFor } from './queries/suggestions';
 
@@ -361,6 +361,22 @@ describe('the opening balance of an account', () => {
     const result = await perform(db, stateOpeningBalance, { ...input, ...over }, momentOn(ON));
     expect(result).toMatchObject({ ok: false, refusals: [{ path }] });
   });
+});
+
+test('a statement imported by mistake is removed with its lines, but not while one is matched', async () => {
+  const db = await newBook();
+  const [fee = ''] = await lines(db, [{ amount: -500n, text: 'fee' }, { amount: -100n }]);
+  const [statement] = await db.bankStatements.toArray();
+  await act(db, acceptMatch, { lineId: fee, target: { kind: 'account', account: '7930' } }, ON);
+  const remove = () => perform(db, removeStatement, { id: statement?.id ?? '' }, momentOn(ON));
+  expect(refusalCodes(await remove())).toEqual(['used-since']);
+  await act(db, undoMatch, { lineId: fee }, ON);
+  expect((await remove()).ok).toBe(true);
+  expect([await db.bankStatements.count(), await db.bankLines.count()]).toEqual([0, 0]);
+  expect(refusalCodes(await remove())).toEqual(['not-found']);
+  // It can be imported again.
+  expect(await lines(db, [{ amount: -500n, text: 'fee' }])).toHaveLength(1);
+  await expectSoundBook(db);
 });
 
 test('a rule books lines of its text, and is forgotten again', async () => {

@@ -86,3 +86,16 @@ export function takeStatements(
     },
   });
 }
+
+/** Takes a statement out again, with the lines that it brought. */
+export function removeStatements(statement: BankStatement | undefined, lines: readonly BankLine[]): Decision<null> {
+  if (statement === undefined) return refuse({ code: 'not-found', path: 'id' });
+  if (lines.some(({ matches }) => matches.length > 0)) return refuse({ code: 'used-since', path: 'id', by: 'matched' });
+  return accept({
+    value: null,
+    changes: {
+      remove: { bankStatements: [statement.id], bankLines: lines.map(({ id }) => id) },
+      audit: { subject: statement.fileName, about: [statement.bankAccountId, statement.id], before: statement },
+    },
+  });
+}

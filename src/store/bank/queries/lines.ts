@@ -18,6 +18,26 @@ export function matchedLines(db: BookDb, bankAccountId: string, limit: number): 
   return standing(db, bankAccountId, 0).reverse().limit(limit).toArray();
 }
 
+/** Statements of an account that were imported, the latest days first, with how many of their lines are matched. */
+export async function statementsRead(
+  db: BookDb,
+  bankAccountId: string,
+  limit: number,
+): Promise<readonly { readonly statement: BankStatement; readonly matched: number }[]> {
+  const statements = await db.bankStatements
+    .where('[bankAccountId+until]')
+    .between([bankAccountId, Dexie.minKey], [bankAccountId, Dexie.maxKey])
+    .reverse()
+    .limit(limit)
+    .toArray();
+  return Promise.all(
+    statements.map(async (statement) => {
+      const lines = await db.bankLines.where('statementId').equals(statement.id).toArray();
+      return { statement, matched: lines.filter(({ matches }) => matches.length > 0).length };
+    }),
+  );
+}
+
 /** A bank account with how many of its lines wait, and its newest statement. */
 export interface AccountStanding {
   readonly account: BankAccount;
