@@ -37,8 +37,12 @@ interface LineRowProps {
   readonly onHurry: (lineId: string, title: string) => void;
 }
 
-/** Columns of the lines. Rows are grids, so that blocks of them need no table layout (see `LineBlock`). */
-export const LINE_GRID = 'grid grid-cols-[minmax(0,1fr)_54px_40px_76px_52px_120px_84px]';
+/**
+ * Columns of the lines. Rows are grids, so that blocks of them need no table layout (see `LineBlock`). Where the page is
+ * narrow, as at twice the size, what is sold stands above its figures.
+ */
+export const LINE_GRID =
+  'grid grid-cols-[minmax(0,1fr)_54px_40px_76px_52px_120px_84px] max-[760px]:grid-cols-[54px_40px_76px_52px_minmax(0,1fr)_84px] max-[760px]:*:first:col-span-full';
 
 const NUMBER = 'cell text-right tabular-nums';
 const HEAD = /^[^\n]*/;
