@@ -19,7 +19,7 @@ import type { Result } from '@/core/kernel/result';
 import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
 import { accountFor, FIRST_CHART } from '@/core/ledger/account';
 import { spanOf } from '@/core/returns/calendar';
-import { eInvoiceRound } from '@/jobs/eInvoiceRound';
+import { eInvoiceJob } from '@/jobs/eInvoiceRound';
 import { simulatedAccessPoint } from '@/standins/accessPoint';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
@@ -176,7 +176,7 @@ class DemoBuilder {
   private async send(name: string, day: IsoDate): Promise<void> {
     await this.act(sendEInvoices, { documentIds: [this.idOf(name)] }, day);
     for (const time of ['09:00', '09:10']) {
-      const round = await eInvoiceRound(this.db, this.accessPoint, () => ({
+      const round = await eInvoiceJob(this.accessPoint).round(this.db, () => ({
         ...this.moment(day),
         now: `${day}T${time}:00.000Z`,
       }));

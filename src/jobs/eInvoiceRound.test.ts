@@ -1,6 +1,7 @@
 import { act, issued, momentOn, newBook, refusalCodes } from 'tests/book';
 import type { AccessPoint, Message } from '@/core/delivery/accessPoint';
-import { later, type Transmission } from '@/core/delivery/transmission';
+import { later } from '@/core/delivery/queue';
+import type { Transmission } from '@/core/delivery/transmission';
 import { gs1 } from '@/core/kernel/checkDigits';
 import type { Refusal } from '@/core/kernel/result';
 import { wordRefusal } from '@/core/wording/refusals';
@@ -17,7 +18,7 @@ import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { historyOf } from '@/store/sales/queries/family';
 import type { BookDb } from '@/store/schema';
 import { changeCustomer } from '@/store/setup/actions/setup';
-import { eInvoiceRound } from './eInvoiceRound';
+import { eInvoiceJob } from './eInvoiceRound';
 
 const DAY = '2026-01-15';
 const START = `${DAY}T12:00:00.000Z`;
@@ -67,8 +68,8 @@ async function queue(db: BookDb, documentId: string): Promise<Transmission> {
 async function rounds(db: BookDb, accessPoint: AccessPoint, seconds: number): Promise<void> {
   const now = later(START, seconds);
   const moment = () => ({ ...momentOn(now.slice(0, 10)), now });
-  for (let round = await eInvoiceRound(db, accessPoint, moment); round.ok && round.value > 0; )
-    round = await eInvoiceRound(db, accessPoint, moment);
+  const job = eInvoiceJob(accessPoint);
+  for (let round = await job.round(db, moment); round.ok && round.value > 0; ) round = await job.round(db, moment);
 }
 
 const state = async (db: BookDb, documentId: string) => {

@@ -1,6 +1,6 @@
 import type { AccessPoint, Asked, Delivery, LookUp, Message } from '@/core/delivery/accessPoint';
 import type { Answer, AnswerCode } from '@/core/delivery/answer';
-import { later } from '@/core/delivery/transmission';
+import { later } from '@/core/delivery/queue';
 import { checkFile } from '@/core/einvoice/check';
 import { groupsOf, termsOf, textOf } from '@/core/einvoice/model';
 import { type ReadInvoice, readEInvoiceText } from '@/core/einvoice/syntax';

@@ -5,13 +5,18 @@ import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
 import { cardJob } from '@/jobs/cardRound';
 import { eInvoiceJob } from '@/jobs/eInvoiceRound';
+import { mailJob, type WriteMail } from '@/jobs/mailRound';
 import { type Job, runJobs } from '@/jobs/runJobs';
 import { bookDb, moment, useBook } from './book';
 import { cardCompany } from './cardCompany';
 import { accessPoint } from './delivery/accessPoint';
+import { mailServer } from './delivery/mailServer';
+
+/** Loaded with the first message that goes out. */
+const writeMail: WriteMail = async (mail, files) => (await import('@/print/eml')).writeEml(mail, files);
 
 /** All that is done later, in the order it is done. */
-const JOBS: readonly Job[] = [eInvoiceJob(accessPoint), cardJob(cardCompany)];
+const JOBS: readonly Job[] = [eInvoiceJob(accessPoint), mailJob(mailServer, writeMail), cardJob(cardCompany)];
 
 /** How often is looked for what has fallen due, in milliseconds. */
 const LOOK_EVERY_MS = 5000;

@@ -1,4 +1,6 @@
 import { ANSWER_CODES } from '@/core/delivery/answer';
+import { MAIL_PHASES, MAIL_PURPOSES } from '@/core/delivery/mail';
+import { MAIL_NEWS } from '@/core/delivery/mailServer';
 import { DOCUMENT_STATES } from '@/core/documents/issued';
 import { DOCUMENT_KINDS } from '@/core/documents/kinds';
 import { LOCAL_FORMS } from '@/core/parties/localAccount';
@@ -63,6 +65,16 @@ const frozenTax = record({
   exemptionCode: words,
   components: maybe(listOf(component)),
 });
+
+/** What messages of every kind have in common. */
+const onItsWay = {
+  tries: listOf(record({ at: instant, outcome: text, words })),
+  failures: count,
+  receipt: orNull(record({ reference: words, at: instant, again: flag })),
+  handled: orNull(record({ words })),
+  dueAt: words,
+  asked: count,
+};
 
 const trail = listOf(record({ held: flag, text: words }));
 
@@ -749,9 +761,7 @@ export const ROW_SHAPES = {
     file: text,
     sha256: text,
     queuedAt: instant,
-    tries: listOf(record({ at: instant, outcome: text, words })),
-    failures: count,
-    receipt: orNull(record({ reference: words, at: instant, again: flag })),
+    ...onItsWay,
     answers: listOf(
       record({
         id: text,
@@ -762,11 +772,42 @@ export const ROW_SHAPES = {
         heardAt: instant,
       }),
     ),
-    handled: orNull(record({ words })),
-    dueAt: words,
-    asked: count,
     phase: oneOf('queued', 'unanswered', 'asks', 'answered', 'closed'),
     since: instant,
   }),
+  mails: record({
+    id: text,
+    purpose: oneOf(...MAIL_PURPOSES),
+    language: text,
+    customerId: words,
+    customerName: words,
+    documentIds: listOf(text),
+    about: words,
+    from: text,
+    fromName: words,
+    to: listOf(text),
+    cc: listOf(text),
+    bcc: listOf(text),
+    subject: text,
+    text,
+    view: orNull(
+      record({
+        title: words,
+        facts: listOf(listOf(words)),
+        lines: listOf(listOf(words)),
+        totals: listOf(listOf(words)),
+      }),
+    ),
+    files: listOf(record({ name: text, type: words, size: count, sha256: text })),
+    queuedAt: instant,
+    operator: words,
+    replaces: words,
+    ...onItsWay,
+    news: listOf(record({ id: text, kind: oneOf(...MAIL_NEWS), recipient: text, at: instant, words })),
+    phase: oneOf(...MAIL_PHASES),
+    since: instant,
+  }),
+  mailFiles: record({ sha256: text, size: count, data: words }),
+  messageTemplates: record({ id: text, purpose: oneOf(...MAIL_PURPOSES), language: text, subject: words, text: words }),
   audit: record({ id: text, at: instant, operator: words, action: text, subject: words, about: maybe(listOf(words)) }),
 } as const satisfies Readonly<Record<string, Shape>>;

@@ -6,6 +6,8 @@ import { itemSchema } from '@/core/catalogue/item';
 import { type PriceList, priceListSchema } from '@/core/catalogue/priceList';
 import { type ExchangeRate, exchangeRateSchema } from '@/core/currency/exchangeRate';
 import type { Revaluation } from '@/core/currency/revaluation';
+import type { Mail, MailFileData } from '@/core/delivery/mail';
+import { type MessageTemplate, messageTemplateSchema } from '@/core/delivery/messageTemplate';
 import type { Transmission } from '@/core/delivery/transmission';
 import type { Attachment } from '@/core/documents/attachment';
 import type { DeferralPlan } from '@/core/documents/deferralPlan';
@@ -561,6 +563,30 @@ export const TABLES = {
     customers: { found: { index: 'documentId', through: 'documents' }, moved: toCustomer },
     called: ({ id }) => `transmission ${id}`,
     references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
+  }),
+  mails: table<Mail>({
+    key: 'id',
+    indexes: { 9: 'id, *documentIds, [customerId+queuedAt], dueAt, [phase+since]' },
+    shape: ROW_SHAPES.mails,
+    called: ({ about }) => `message about ${about}`,
+    references: [
+      { table: 'documents', at: 'documents', what: 'documents of the book', ids: ({ documentIds }) => documentIds },
+      { ...CUSTOMER, ids: ({ customerId }) => (customerId === '' ? [] : [customerId]) },
+      {
+        table: 'mailFiles',
+        at: 'files',
+        what: 'its files',
+        ids: ({ files }) => files.map(({ sha256 }) => sha256),
+      },
+    ],
+    customers: { found: { index: '[customerId+queuedAt]' }, moved: toCustomer },
+  }),
+  mailFiles: appended<MailFileData>({ key: 'sha256', indexes: { 9: 'sha256' }, shape: ROW_SHAPES.mailFiles }),
+  messageTemplates: removable<MessageTemplate>({
+    key: 'id',
+    indexes: { 9: 'id' },
+    shape: ROW_SHAPES.messageTemplates,
+    records: each(messageTemplateSchema),
   }),
   audit: appended<AuditEvent>({
     key: 'id',

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { isInstant } from '@/core/kernel/date';
 
 /**
  * Answers of a receiver to an invoice, by the codes of UNCL 4343 that the public Peppol Invoice Response 3.1 takes.
@@ -67,9 +68,6 @@ export interface Answer {
   /** Codes of OPStatusAction. */
   readonly actions: readonly string[];
 }
-
-const isInstant = (text: string): boolean =>
-  /^\d{4}-\d{2}-\d{2}T[\d:.]+Z$/.test(text) && !Number.isNaN(Date.parse(text));
 
 /** Answers come from outside: they are looked at before anything is kept. */
 export const answerSchema = yup.object({

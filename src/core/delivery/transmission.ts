@@ -3,15 +3,7 @@ import { digest } from '@/core/kernel/digest';
 import type { Endpoint } from '@/core/parties/endpoint';
 import type { Asked, Delivery } from './accessPoint';
 import { ANSWERS, type Answer, type HeardAnswer, standingAnswer } from './answer';
-
-/** One try to bring a file to its receiver. */
-export interface Try {
-  /** Instant. */
-  readonly at: string;
-  readonly outcome: Delivery['kind'];
-  /** Why not, or the access point's reference. */
-  readonly words: string;
-}
+import { afterTry, askedNext, DAY, later, type OnItsWay, queuedAt } from './queue';
 
 /**
  * Where a transmission stands, kept for its index: `queued` waits to be sent, `unanswered` is with the receiver, `asks`
@@ -20,7 +12,7 @@ export interface Try {
 export type Phase = 'queued' | 'unanswered' | 'asks' | 'answered' | 'closed';
 
 /** An e-invoice on its way to its receiver, with everything that came of it. Its file never changes. */
-export interface Transmission {
+export interface Transmission extends OnItsWay {
   /** Also the id of the message, on every try. */
   readonly id: string;
   readonly documentId: string;
@@ -34,38 +26,16 @@ export interface Transmission {
   /** SHA-256 of the file, in hexadecimal. */
   readonly sha256: string;
   readonly queuedAt: string;
-  readonly tries: readonly Try[];
-  /** Tries that failed since it was queued or taken up again. */
-  readonly failures: number;
-  /** `again` where the access point had it already. */
-  readonly receipt: { readonly reference: string; readonly at: string; readonly again: boolean } | null;
   readonly answers: readonly HeardAnswer[];
-  /** Taken out of the queue, or what it asked for is done. */
-  readonly handled: { readonly on: string; readonly words: string } | null;
-  /** Instant at which delivery next does something with it; empty for never. */
-  readonly dueAt: string;
-  /** How often answers were asked for since the last one came. */
-  readonly asked: number;
   readonly phase: Phase;
   /** Instant since when it stands there. */
   readonly since: string;
 }
 
-const SECOND = 1000;
-const DAY = 86_400;
-/** Seconds between tries that reached nobody; after the last one a person must look. */
-const TRY_AGAIN_AFTER = [5, 30, 300, 3600, 21_600];
-/** Seconds between enquiries for answers; the last one goes on until `ASK_FOR`. */
-const ASK_AGAIN_AFTER = [2, 10, 60, 600, 3600, 21_600, DAY];
 /** Answers are asked for this long after sending: 60 days. */
 const ASK_FOR = 60 * DAY;
 /** A receiver that says nothing for this long is named on the Today list: 3 days. */
 export const SILENCE = 3 * DAY;
-
-/** An instant some seconds after another. */
-export function later(instant: string, seconds: number): string {
-  return new Date(Date.parse(instant) + seconds * SECOND).toISOString();
-}
 
 function phaseOf({ handled, receipt, answers, dueAt }: Transmission): Phase {
   if (receipt === null) return handled !== null ? 'closed' : dueAt === '' ? 'asks' : 'queued';
@@ -95,13 +65,8 @@ export function newTransmission(document: IssuedDocument, file: string, id: stri
     file,
     sha256: digest(file),
     queuedAt: now,
-    tries: [],
-    failures: 0,
-    receipt: null,
+    ...queuedAt(now),
     answers: [],
-    handled: null,
-    dueAt: now,
-    asked: 0,
     phase: 'queued',
     since: now,
   };
@@ -112,18 +77,9 @@ export function mayHaveArrived({ receipt, tries, phase }: Transmission): boolean
   return receipt !== null || phase === 'queued' || tries.some(({ outcome }) => outcome === 'unreachable');
 }
 
-/** What a try brought. A receipt counts even where the bookkeeper took it out of the queue meanwhile: it is a fact. */
+/** What a try brought. */
 export function tried(before: Transmission, delivery: Delivery, now: string): Transmission {
-  const words = delivery.kind === 'taken' ? delivery.reference : delivery.words;
-  const tries = [...before.tries, { at: now, outcome: delivery.kind, words }];
-  if (delivery.kind === 'taken') {
-    const receipt = { reference: delivery.reference, at: now, again: delivery.again };
-    const dueAt = later(now, ASK_AGAIN_AFTER[0] ?? DAY);
-    return placed({ ...before, tries, receipt, handled: null, dueAt, asked: 0 }, now);
-  }
-  const wait = delivery.kind === 'refused' || before.handled !== null ? undefined : TRY_AGAIN_AFTER[before.failures];
-  const failures = before.failures + 1;
-  return placed({ ...before, tries, failures, dueAt: wait === undefined ? '' : later(now, wait) }, now);
+  return placed(afterTry(before, delivery, now), now);
 }
 
 /** What asking for answers brought; answers that are there already are passed over, late ones find their place. */
@@ -131,14 +87,13 @@ export function heard(before: Transmission, answers: readonly Answer[], now: str
   const known = new Set(before.answers.map(({ id }) => id));
   const fresh = answers.filter(({ id }) => !known.has(id) && known.add(id));
   const asked = fresh.length > 0 ? 0 : before.asked + 1;
-  const wait = ASK_AGAIN_AFTER[Math.min(asked, ASK_AGAIN_AFTER.length - 1)] ?? DAY;
   const over = before.receipt === null || later(before.receipt.at, ASK_FOR) <= now;
   const standing = standingAnswer(before.answers);
   const all = [...before.answers, ...fresh.map((answer) => ({ ...answer, heardAt: now }))];
   // What was done about an earlier answer does not settle one that changes where it stands.
   const moved = standingAnswer(all)?.id !== standing?.id;
   const next = placed({ ...before, answers: all, asked, handled: moved ? null : before.handled }, now);
-  return { ...next, dueAt: over || next.phase === 'closed' ? '' : later(now, wait) };
+  return { ...next, dueAt: over || next.phase === 'closed' ? '' : askedNext(asked, now) };
 }
 
 /** Takes up again what was stopped, with the same id. */

@@ -69,6 +69,11 @@ export function laterOf(a: IsoDate, b: IsoDate): IsoDate {
   return a > b ? a : b;
 }
 
+/** Whether a text is an instant: `2026-11-23T10:05:00.000Z`. */
+export function isInstant(text: string): boolean {
+  return /^\d{4}-\d{2}-\d{2}T[\d:.]+Z$/.test(text) && !Number.isNaN(Date.parse(text));
+}
+
 /** The day an instant (`2026-11-23T10:05:00.000Z`) falls on in UTC. */
 export function dayOf(instant: string): IsoDate {
   return isoDate(instant.slice(0, 10));

@@ -21,6 +21,7 @@ export interface WantedFacts {
   'exchange-rate': { readonly currency: Currency; readonly need: RateNeed; readonly typed: boolean };
   /** `sample` is an account of the wanted form; empty where the kind is none. */
   'local-account': { readonly sample: string };
+  'fewer-receivers': { readonly most: number };
   'fewer-lines': { readonly most: number };
   'fewer-elements': { readonly most: number };
   'fewer-taxes': { readonly most: number };
@@ -32,6 +33,7 @@ export interface WantedFacts {
   /** Sizes in bytes. */
   'message-of': { readonly number: string; readonly size: number; readonly most: number };
   'money-such-as': { readonly sample: string };
+  placeholder: { readonly found: string };
   'number-form': { readonly country: string; readonly sample: string };
   'percentage-or-amount-of': { readonly decimals: number };
   'rates-of': { readonly home: Currency };
@@ -119,7 +121,12 @@ export type PlainWanted =
   | 'first-number-of-nine-digits'
   | 'give-a-jurisdiction'
   | 'fill-this-in'
+  | 'choose-purpose'
+  | 'choose-way-of-sending'
   | 'give-a-day'
+  | 'give-recipient'
+  | 'give-sender'
+  | 'write-words-of-message'
   | 'give-deferral'
   | 'give-certificate-number'
   | 'give-name-of-customer'

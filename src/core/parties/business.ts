@@ -6,6 +6,14 @@ import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
 
+/** Where messages come from, and where a copy of them goes as evidence; either may be empty. */
+export function mailAddresses({ mail, email }: Pick<Business, 'mail' | 'email'>): {
+  readonly from: string;
+  readonly copyTo: string;
+} {
+  return { from: mail?.from || email, copyTo: mail?.copyTo || email };
+}
+
 /** The one business a book is kept for. */
 export interface Business {
   readonly name: string;
@@ -22,6 +30,8 @@ export interface Business {
   readonly styleId: string;
   /** Where customers pay by card, and what is charged for it, in percent; missing or empty for nowhere and nothing. */
   readonly cards?: { readonly page: string; readonly surcharge: string };
+  /** Who messages come from; missing where that is our own e-mail address. */
+  readonly mail?: { readonly from: string; readonly copyTo: string };
   /** Units with words of our own; missing for none. */
   readonly units?: readonly OwnUnit[];
 }
@@ -40,6 +50,12 @@ export const businessSchema = yup.object({
     .object({
       page: optionalText(200).matches(/^(?:https?:\/\/\S+)?$/, wanted('give-address-of-page')),
       surcharge: optionalText(6).matches(/^(?:\d{1,2}(?:\.\d{1,2})?)?$/, wanted('give-percentage')),
+    })
+    .default(undefined),
+  mail: yup
+    .object({
+      from: optionalText(200).email(wanted('give-e-mail')),
+      copyTo: optionalText(200).email(wanted('give-e-mail')),
     })
     .default(undefined),
   units: yup.array().of(ownUnitSchema),

@@ -35,6 +35,29 @@ export interface Contact {
   readonly role: string;
   readonly email: string;
   readonly phone: string;
+  /** What is sent to them; missing for nothing of its own. */
+  readonly gets?: readonly MailTopic[];
+}
+
+/** What messages are about, as contacts get them. */
+export const MAIL_TOPICS = ['quotes', 'invoices', 'statements', 'reminders'] as const;
+
+export type MailTopic = (typeof MAIL_TOPICS)[number];
+
+export const SENDING_WAYS = ['mail', 'e-invoice', 'print', 'none'] as const;
+
+/** How documents go to a customer. */
+export type SendingWay = (typeof SENDING_WAYS)[number];
+
+/** What goes along with a message about a document: its page, its page with the e-invoice inside, its e-invoice. */
+export const SENT_FILES = ['pdf', 'hybrid', 'ubl'] as const;
+
+export type SentFile = (typeof SENT_FILES)[number];
+
+/** How a customer is sent its documents. */
+export interface Sending {
+  readonly way: SendingWay;
+  readonly files: readonly SentFile[];
 }
 
 /** An address beside the main one, such as a place of delivery. */
@@ -81,6 +104,8 @@ export interface Customer {
   readonly priceListId: string;
   /** Jurisdictions, with all that lie in them, that may not tax this customer. */
   readonly notLiableIn: readonly string[];
+  /** Missing until it was chosen: then by e-invoice where it has an address for them, else by mail where it has one. */
+  readonly sending?: Sending;
   /** Withholding types that this customer applies. */
   readonly withholding: readonly string[];
 }
@@ -106,7 +131,15 @@ const contactSchema = yup.object({
   role: optionalText(60),
   email: optionalText(200).email(wanted('give-e-mail')),
   phone: optionalText(50),
+  gets: yup.array().of(yup.string().oneOf(MAIL_TOPICS).defined()),
 });
+
+const sendingSchema = yup
+  .object({
+    way: yup.string().oneOf(SENDING_WAYS, wanted('choose-way-of-sending')).defined(),
+    files: yup.array().of(yup.string().oneOf(SENT_FILES).defined()).defined(),
+  })
+  .default(undefined);
 
 /** What is known of a prospect's address may be as little as its country. */
 const prospectAddressSchema = yup.object({
@@ -153,6 +186,7 @@ export const customerSchema = yup.object({
     .defined(),
   styleId: optionalText(80),
   priceListId: optionalText(60),
+  sending: sendingSchema,
   notLiableIn: yup.array().of(neededText('give-a-jurisdiction')).defined(),
   withholding: yup.array().of(neededText('give-withholding-type')).defined(),
 });
@@ -186,6 +220,13 @@ const LANGUAGE_BY_COUNTRY: Readonly<Record<string, string>> = {
 /** The language that documents to customers of a country are written in, until another one is chosen. */
 export function languageOf(country: string): string {
   return LANGUAGE_BY_COUNTRY[country] ?? 'en';
+}
+
+/** How documents go to a customer: as was chosen, else by what addresses it has. */
+export function sendingOf({ sending, endpoint, email, contacts }: Customer): Sending {
+  if (sending !== undefined) return sending;
+  const hasMail = email !== '' || contacts.some((contact) => contact.email !== '');
+  return { way: endpoint.id !== '' ? 'e-invoice' : hasMail ? 'mail' : 'print', files: ['pdf'] };
 }
 
 /** A customer of whom only the name is known. */

@@ -67,6 +67,11 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'first-number-of-nine-digits': 'Enter a first number of at most nine digits.',
   'give-a-jurisdiction': 'Enter a jurisdiction.',
   'fill-this-in': 'Fill this in.',
+  'choose-way-of-sending': 'Choose how documents are sent.',
+  'choose-purpose': 'Choose what the message is for.',
+  'give-recipient': 'Enter an e-mail address such as accounts@example.com; several are parted by commas.',
+  'give-sender': 'Enter the e-mail address that messages come from in Setup, Business.',
+  'write-words-of-message': 'Write what the message says.',
   'give-a-day': 'Enter a date.',
   'give-certificate-number': 'Enter the number of the certificate.',
   'give-name-of-customer': 'Enter the customer’s name.',
@@ -255,6 +260,8 @@ const FACTUAL: { readonly [What in keyof WantedFacts]: (facts: WantedFacts[What]
   'message-of': ({ number, size, most }) =>
     `The e-invoice of ${number} takes ${mib(size)} with the files inside it, and access points accept ${mib(most)}. Leave some of its files out of it, and send those another way.`,
   'money-such-as': ({ sample }) => `Enter an amount such as ${sample}.`,
+  placeholder: ({ found }) => `${found} stands for nothing. Choose a placeholder from the list.`,
+  'fewer-receivers': ({ most }) => `A message goes to ${most} addresses at most: send it in parts.`,
   'number-form': ({ country, sample }) => `A number of ${country} looks like ${sample}; this one does not.`,
   'percentage-or-amount-of': ({ decimals }) =>
     `Enter a percentage such as 10% or an amount with at most ${decimals} decimals.`,

@@ -1,5 +1,6 @@
 import Dexie from 'dexie';
-import { later, type Phase, SILENCE, type Transmission } from '@/core/delivery/transmission';
+import { later } from '@/core/delivery/queue';
+import { type Phase, SILENCE, type Transmission } from '@/core/delivery/transmission';
 import type { BookDb } from '../../schema';
 
 /** Transmissions of a phase since when they stand there, up to an instant. */
