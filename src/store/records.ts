@@ -4,7 +4,7 @@ import type { BookDb } from './schema';
 /* Reading a record by its key, and whole tables that a person fills by hand and that stay small. */
 
 /** Tables of tens of rows. */
-type SmallTable = 'series' | 'styles' | 'bankAccounts' | 'bankRules' | 'priceLists' | 'savedViews';
+type SmallTable = 'series' | 'messageTemplates' | 'styles' | 'bankAccounts' | 'bankRules' | 'priceLists' | 'savedViews';
 
 /** The row with this key; null where there is none. */
 export async function recordOf<T extends BookTable>(db: BookDb, table: T, id: string): Promise<BookRows[T] | null> {

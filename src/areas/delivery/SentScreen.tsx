@@ -9,6 +9,7 @@ import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
 import { ListTable } from '../shared/ListTable';
+import { PhaseTabs } from '../shared/PhaseTabs';
 import { useMore } from '../shared/useMore';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -37,22 +38,15 @@ export function SentScreen() {
   return (
     <Sheet label="E-invoices sent">
       <SheetTitle aside="through a simulated access point">E-invoices sent</SheetTitle>
-      <nav aria-label="Status" className="mb-3 flex flex-wrap gap-x-4 gap-y-1">
-        {PHASES.map((one, i) => (
-          <button
-            key={one.phase}
-            type="button"
-            aria-pressed={one.phase === phase}
-            className={`cursor-pointer underline-offset-4 ${one.phase === phase ? 'font-semibold underline decoration-rust decoration-2' : 'underline decoration-rule'}`}
-            onClick={() => {
-              setPhase(one.phase);
-              more.again();
-            }}
-          >
-            {one.words} <span className="text-soft tabular-nums">{found?.counts[i] ?? ''}</span>
-          </button>
-        ))}
-      </nav>
+      <PhaseTabs
+        phases={PHASES}
+        counts={found?.counts ?? []}
+        phase={phase}
+        onPick={(one) => {
+          setPhase(one);
+          more.again();
+        }}
+      />
       {found !== undefined && rows.length === 0 ? (
         <Empty>
           {phase === 'asks'

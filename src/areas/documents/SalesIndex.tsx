@@ -74,6 +74,7 @@ const WRITE: readonly { readonly words: string; readonly kind: DraftKind }[] = [
 const WAYS: readonly (readonly [path: string, words: string])[] = [
   [routes.sales, 'All documents'],
   [routes.sentEInvoices, 'E-invoices sent'],
+  [routes.outbox, 'Outbox'],
   [routes.section('customers'), 'Customers'],
   [routes.section('items'), 'Items'],
   [routes.section('prices'), 'Price lists'],

@@ -20,7 +20,12 @@ export function BusinessForm() {
   const [began, setBegan] = useState(business);
   const { form, submit, field, errorAt, general } = useRecordForm<Business>(
     businessSchema,
-    { ...business, units: business.units ?? [], cards: business.cards ?? { page: '', surcharge: '' } },
+    {
+      ...business,
+      units: business.units ?? [],
+      cards: business.cards ?? { page: '', surcharge: '' },
+      mail: business.mail ?? { from: '', copyTo: '' },
+    },
     (value) => act(changeBusiness, { value, before: began }),
     (value) => {
       setBegan(value);
@@ -47,6 +52,16 @@ export function BusinessForm() {
       <div className="grid grid-cols-[1fr_2fr] gap-x-4">
         <TextField label="Scheme" hint="A number of the EAS list, such as 9935" {...field('endpoint.scheme')} />
         <TextField label="Id in that scheme" {...field('endpoint.id')} />
+      </div>
+      <h2 className="mt-3 mb-1 font-semibold font-serif">Messages</h2>
+      <div className="grid grid-cols-2 gap-x-4">
+        <TextField label="Come from" type="email" hint="Empty: the e-mail address above" {...field('mail.from')} />
+        <TextField
+          label="Copies to ourselves"
+          type="email"
+          hint="Kept as evidence; empty: the same"
+          {...field('mail.copyTo')}
+        />
       </div>
       <h2 className="mt-3 mb-1 font-semibold font-serif">Card payments</h2>
       <div className="grid grid-cols-[2fr_1fr] gap-x-4">

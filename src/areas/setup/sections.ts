@@ -92,6 +92,17 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
     ],
   },
   {
+    title: 'Messages',
+    sections: [
+      {
+        path: 'messages',
+        name: 'Words of messages',
+        Page: dynamic(async () => (await import('./messages/TemplatePages')).TemplateList),
+        Record: dynamic(async () => (await import('./messages/TemplatePages')).TemplatePage),
+      },
+    ],
+  },
+  {
     title: 'Files',
     sections: [
       { path: 'csv', name: 'Tables as CSV', Page: dynamic(async () => (await import('./files/CsvFiles')).CsvFiles) },

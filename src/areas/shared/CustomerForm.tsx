@@ -2,7 +2,15 @@
 
 import { useState } from 'react';
 import type { Path } from 'react-hook-form';
-import { blankCustomer, type Customer, customerSchema, languageOf, type NumberCheck } from '@/core/parties/customer';
+import {
+  blankCustomer,
+  type Customer,
+  customerSchema,
+  languageOf,
+  MAIL_TOPICS,
+  type NumberCheck,
+  SENT_FILES,
+} from '@/core/parties/customer';
 import { CUSTOMER_KINDS } from '@/core/tax/decisionTable';
 import { LANGUAGES, plainName } from '@/core/tax/taxCode';
 import { allOf } from '@/store/records';
@@ -15,7 +23,7 @@ import { Fold } from '@/ui/Fold';
 import { useOpenBook } from '../shell/BookContext';
 import { act, useBook } from '../shell/book';
 import { AddressFields } from './AddressFields';
-import { COUNTRY_CHOICES, CURRENCY_CHOICES } from './choices';
+import { COUNTRY_CHOICES, CURRENCY_CHOICES, FILE_WORDS } from './choices';
 import { FormFoot } from './FormFoot';
 import { PickSome } from './PickSome';
 import { PlaceField } from './PlaceField';
@@ -42,6 +50,22 @@ function withHonestChecks(value: Customer, before: Customer | undefined): Custom
   return { ...value, taxNumbers };
 }
 
+/** As the form edits it: a record that says nothing of sending has it empty. */
+const withSending = (customer: Customer): Customer => ({
+  ...customer,
+  contacts: customer.contacts.map((contact) => ({ ...contact, gets: contact.gets ?? [] })),
+  sending: customer.sending ?? { way: '', files: [] },
+});
+
+const TOPIC_CHOICES = MAIL_TOPICS.map((topic) => [topic, topic] as const);
+const WAY_CHOICES = [
+  ['', 'e-invoice or mail, by its addresses'],
+  ['mail', 'mail'],
+  ['e-invoice', 'e-invoice'],
+  ['print', 'print and post'],
+  ['none', 'not at all'],
+] as const;
+
 /** What a new customer is asked at first; the rest stands in a fold. */
 const AT_FIRST = new Set(['name', 'kind', 'address', 'taxNumbers', 'email', 'root']);
 
@@ -54,10 +78,12 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
   const [began] = useState(customer);
   const { form, submit, field, errorAt, general } = useRecordForm<Customer>(
     customerSchema,
-    customer ?? {
-      ...blankCustomer(crypto.randomUUID(), name, business.address.country),
-      language: languageOf(business.address.country),
-    },
+    customer !== undefined
+      ? withSending(customer)
+      : {
+          ...withSending(blankCustomer(crypto.randomUUID(), name, business.address.country)),
+          language: languageOf(business.address.country),
+        },
     (value) => act(unchanged(changeCustomer, 'customers', began), withHonestChecks(value, customer)),
     ({ id }) => onSaved(id),
     (value) => withHonestChecks(value, customer),
@@ -162,6 +188,17 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
           />
           <TextField label="Account that is collected from" {...field('mandate.iban')} />
         </div>
+        <h2 className="mt-1 font-semibold font-serif">Sending</h2>
+        <div className="grid grid-cols-[1fr_2fr] gap-x-4">
+          <ChoiceField label="Documents go out by" options={WAY_CHOICES} {...field('sending.way' as Path<Customer>)} />
+          <PickSome
+            form={form}
+            name="sending.files"
+            legend="Files of a message"
+            none="the PDF"
+            options={SENT_FILES.map((one) => [one, FILE_WORDS[one]] as const)}
+          />
+        </div>
         <h2 className="mt-1 font-semibold font-serif">Contacts</h2>
         <RowsField
           form={form}
@@ -172,8 +209,9 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
             { field: 'role', label: 'Role', width: '0.8fr' },
             { field: 'email', label: 'E-mail of the contact', width: '1fr' },
             { field: 'phone', label: 'Phone', width: '0.7fr' },
+            { field: 'gets', label: 'Is sent', width: '1.3fr', kind: 'checks', options: TOPIC_CHOICES },
           ]}
-          blank={{ name: '', role: '', email: '', phone: '' }}
+          blank={{ name: '', role: '', email: '', phone: '', gets: [] }}
           errorAt={errorAt}
         />
         <h2 className="mt-1 font-semibold font-serif">Further addresses</h2>

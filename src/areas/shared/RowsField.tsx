@@ -11,7 +11,8 @@ export interface RowsColumn {
   readonly width: string;
   /** Values to choose from; typed freely when left out. */
   readonly options?: readonly (readonly [string, string])[];
-  readonly kind?: 'check';
+  /** One thing to tick, or several of the options, whose values are a list. */
+  readonly kind?: 'check' | 'checks';
 }
 
 interface RowsFieldProps<T extends FieldValues> {
@@ -64,6 +65,23 @@ export function RowsField<T extends FieldValues>(props: RowsFieldProps<T>) {
                 ...form.register(path(i, field)),
               };
               if (kind === 'check') return <input key={field} type="checkbox" {...common} className="accent-rust" />;
+              if (kind === 'checks')
+                return (
+                  <span key={field} className="flex flex-wrap gap-x-2 text-sm">
+                    {options?.map(([value, words]) => (
+                      <label key={value} className="cursor-pointer whitespace-nowrap">
+                        <input
+                          type="checkbox"
+                          value={value}
+                          {...form.register(path(i, field))}
+                          aria-label={`${label}, ${what} ${i + 1}: ${words}`}
+                          className="accent-rust"
+                        />{' '}
+                        {words}
+                      </label>
+                    ))}
+                  </span>
+                );
               if (options === undefined) return <input key={field} autoComplete="off" {...common} className={CELL} />;
               return (
                 <select key={field} {...common} className={`${CELL} cursor-pointer`}>

@@ -32,6 +32,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'hear of e-invoice': 'e-invoice answered',
   'send e-invoice again': 'e-invoice to be tried again',
   'put e-invoice aside': 'e-invoice set aside',
+  'queue mail': 'message put into the queue',
+  'try mail': 'message tried',
+  'hear of mail': 'heard of the message',
+  'send mail again': 'message to be tried again',
+  'put mail aside': 'message set aside',
 };
 
 export function eventWord(action: string): string {

@@ -33,6 +33,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Enter takings', path: routes.takings },
   { words: 'Check a received e-invoice', path: routes.eInvoice },
   { words: 'E-invoices sent', path: routes.sentEInvoices },
+  { words: 'Outbox: messages sent and waiting', path: routes.outbox },
   { words: 'All documents', path: routes.sales },
   { words: 'Prove the book', path: routes.prove },
   { words: 'Verify seals', path: routes.seals },

@@ -6,7 +6,12 @@ export function bytesOf({ data }: Pick<Attachment, 'data'>): Uint8Array<ArrayBuf
   return base64ToUint8Array(data);
 }
 
+/** Bytes as the book keeps them. */
+export function base64OfBytes(bytes: Uint8Array): string {
+  return uint8ArrayToBase64(bytes);
+}
+
 /** A file as the book keeps it. @throws DOMException when it can't be read. */
 export async function base64Of(file: Blob): Promise<string> {
-  return uint8ArrayToBase64(new Uint8Array(await file.arrayBuffer()));
+  return base64OfBytes(new Uint8Array(await file.arrayBuffer()));
 }

@@ -28,6 +28,11 @@ export const KEY_MAP = {
     shown: 'Ctrl+Enter',
     does: 'Issue or record the page’s document, save a form or a dialog',
   },
+  send: {
+    presses: ['$mod+Shift+Enter'],
+    shown: 'Ctrl+Shift+Enter',
+    does: 'Issue the document and send it as its customer is sent documents',
+  },
   lineUp: { presses: ['Alt+ArrowUp'], shown: 'Alt+↑', does: 'Move the line up' },
   lineDown: { presses: ['Alt+ArrowDown'], shown: 'Alt+↓', does: 'Move the line down' },
   takeOut: { presses: ['Alt+Delete'], shown: 'Alt+Delete', does: 'Remove the line' },

@@ -15,6 +15,7 @@ export const routes = {
   takings: '/sales/takings',
   eInvoice: '/sales/einvoice',
   sentEInvoices: '/sales/sent',
+  outbox: '/sales/outbox',
   receipts: '/receipts',
   newReceipt: '/receipts/new',
   receiptList: '/receipts/list',

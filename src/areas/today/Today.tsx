@@ -5,6 +5,7 @@ import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kerne
 import { minus } from '@/core/kernel/money';
 import { spanName } from '@/core/returns/calendar';
 import { bankStandings } from '@/store/bank/queries/lines';
+import { mailsIn } from '@/store/delivery/queries/mail';
 import { askingTransmissions } from '@/store/delivery/queries/sent';
 import { missingCertificates } from '@/store/payments/queries/withholding';
 import { countEvents } from '@/store/records';
@@ -16,6 +17,7 @@ import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { mailMark, mailNeed } from '../shared/delivery/mailMark';
 import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
 import { useOpenBook } from '../shell/BookContext';
 import { moment, today, useBook } from '../shell/book';
@@ -61,6 +63,7 @@ export function Today() {
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
         missing: await missingCertificates(db, day, ROWS_SHOWN),
+        mails: await mailsIn(db, 'asks', ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
         bank: (await bankStandings(db)).filter(({ open }) => open > 0),
         steps: await firstSteps(db),
@@ -71,8 +74,8 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, missing, transmissions, bank, steps, reminder } = found;
-  const nothing = [returns, certificates, missing, transmissions, bank, overdue, drafts].every(
+  const { overdue, drafts, returns, certificates, missing, transmissions, mails, bank, steps, reminder } = found;
+  const nothing = [returns, certificates, missing, transmissions, mails, bank, overdue, drafts].every(
     (list) => list.length === 0,
   );
   return (
@@ -189,6 +192,23 @@ export function Today() {
                 words={document.number}
                 detail={`${document.customerName}, due ${writeDay(document.dueDate)}, ${daysBetween(document.dueDate, day)} days ago`}
                 figure={<Money amount={document.open} currency={document.content.currency} withCode />}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {mails.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Messages that did not arrive</h2>
+          <ul>
+            {mails.map((mail) => (
+              <Task
+                key={mail.id}
+                mark={mailMark(mail).kind}
+                path={routes.outbox}
+                words={`${mail.about} ${mailMark(mail).word}`}
+                detail={`${mail.customerName}, ${mailNeed(mail)}`}
+                figure={null}
               />
             ))}
           </ul>

@@ -1,5 +1,5 @@
 import type { IssuedDocument } from '@/core/documents/issued';
-import type { IsoDate } from '@/core/kernel/date';
+import { daysBetween, type IsoDate } from '@/core/kernel/date';
 import { type Contact, type Customer, type MailTopic, type SentFile, sendingOf } from '@/core/parties/customer';
 import type { MailPurpose, MailWords } from './mail';
 import { filledIn, type MessageTemplate, type PlaceholderValues } from './messageTemplate';
@@ -67,6 +67,37 @@ export function valuesOfDocument(
   };
 }
 
+/** Something that is open and told of in a message. */
+export interface ToldItem {
+  readonly number: string;
+  readonly due: IsoDate;
+  readonly open: bigint;
+  readonly currency: string;
+}
+
+/** What placeholders stand for in a message about all that is open, as in statements and reminders. */
+export function valuesOfAccount(
+  items: readonly ToldItem[],
+  asAt: IsoDate,
+  names: { readonly customer: string; readonly contact: string; readonly business: string },
+  write: MailWriter,
+): PlaceholderValues {
+  const sums = new Map<string, bigint>();
+  for (const { open, currency } of items) sums.set(currency, (sums.get(currency) ?? 0n) + open);
+  const oldest = items.reduce((most, { due }) => Math.max(most, daysBetween(due, asAt)), 0);
+  return {
+    customer: names.customer,
+    contact: names.contact || names.customer,
+    business: names.business,
+    documents: items
+      .map(({ number, due, open, currency }) => `${number}, ${write.day(due)}: ${write.money(open, currency)}`)
+      .join('\n'),
+    'amount due': [...sums].map(([currency, sum]) => write.money(sum, currency)).join(', '),
+    'days late': String(oldest),
+    'as at': write.day(asAt),
+  };
+}
+
 /** A message as it is proposed, before anybody looked at it. */
 export interface Proposed extends MailWords {
   /** Placeholders that had no value. */
@@ -89,7 +120,5 @@ export function proposed(template: MessageTemplate, values: PlaceholderValues, t
 
 /** The files that go along to a customer, those of a kind that the document can be. */
 export function filesFor(customer: Customer, isEInvoice: boolean): readonly SentFile[] {
-  const { files } = sendingOf(customer);
-  const wanted = files.length === 0 ? (['pdf'] as const) : files;
-  return isEInvoice ? wanted : ['pdf'];
+  return isEInvoice ? sendingOf(customer).files : ['pdf'];
 }

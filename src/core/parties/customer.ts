@@ -56,7 +56,8 @@ export type SentFile = (typeof SENT_FILES)[number];
 
 /** How a customer is sent its documents. */
 export interface Sending {
-  readonly way: SendingWay;
+  /** Empty: by e-invoice where it has an address for them, else by mail where it has one. */
+  readonly way: SendingWay | '';
   readonly files: readonly SentFile[];
 }
 
@@ -104,7 +105,7 @@ export interface Customer {
   readonly priceListId: string;
   /** Jurisdictions, with all that lie in them, that may not tax this customer. */
   readonly notLiableIn: readonly string[];
-  /** Missing until it was chosen: then by e-invoice where it has an address for them, else by mail where it has one. */
+  /** Missing until something of it was chosen. */
   readonly sending?: Sending;
   /** Withholding types that this customer applies. */
   readonly withholding: readonly string[];
@@ -136,7 +137,10 @@ const contactSchema = yup.object({
 
 const sendingSchema = yup
   .object({
-    way: yup.string().oneOf(SENDING_WAYS, wanted('choose-way-of-sending')).defined(),
+    way: yup
+      .string()
+      .oneOf(['', ...SENDING_WAYS], wanted('choose-way-of-sending'))
+      .defined(),
     files: yup.array().of(yup.string().oneOf(SENT_FILES).defined()).defined(),
   })
   .default(undefined);
@@ -223,10 +227,14 @@ export function languageOf(country: string): string {
 }
 
 /** How documents go to a customer: as was chosen, else by what addresses it has. */
-export function sendingOf({ sending, endpoint, email, contacts }: Customer): Sending {
-  if (sending !== undefined) return sending;
+export function sendingOf({ sending, endpoint, email, contacts }: Customer): {
+  readonly way: SendingWay;
+  readonly files: readonly SentFile[];
+} {
   const hasMail = email !== '' || contacts.some((contact) => contact.email !== '');
-  return { way: endpoint.id !== '' ? 'e-invoice' : hasMail ? 'mail' : 'print', files: ['pdf'] };
+  const usual = endpoint.id !== '' ? 'e-invoice' : hasMail ? 'mail' : 'print';
+  const files = sending?.files ?? [];
+  return { way: sending?.way || usual, files: files.length === 0 ? ['pdf'] : files };
 }
 
 /** A customer of whom only the name is known. */

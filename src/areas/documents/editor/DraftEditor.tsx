@@ -214,6 +214,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     else setSwitching(to);
   };
   useKey('main', () => void issuing.issue());
+  useKey('send', () => void issuing.issueAndSend());
   const bringBack = useBringBack(store);
 
   const drop = async () => {
@@ -330,6 +331,11 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               >
                 {traitsOfDraft(draft.kind).posts ? 'Issue' : 'Send'} {number}
               </Button>
+              {draft.kind !== 'cash-sale' && (
+                <Button disabled={issuing.busy} onClick={issuing.issueAndSend} title={KEY_MAP.send.shown}>
+                  {traitsOfDraft(draft.kind).posts ? 'Issue and send' : 'Send by mail'}
+                </Button>
+              )}
               <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Save as draft</Button>
               <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
                 Print preview

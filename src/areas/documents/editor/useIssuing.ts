@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { Finding } from '@/core/documents/finding';
 import { traitsOfDraft } from '@/core/documents/kinds';
@@ -11,6 +11,7 @@ import type { Customer } from '@/core/parties/customer';
 import { wordRefusal } from '@/core/wording/refusals';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { sendQuoteDraft } from '@/store/sales/actions/quotes';
+import { sendByWay } from '../../shared/delivery/sendByWay';
 import { act } from '../../shell/book';
 import { routes } from '../../shell/routes';
 import { checkDraft } from './draftChecks';
@@ -35,6 +36,8 @@ export interface Issuing {
   readonly asking: readonly Finding[] | null;
   /** Issues, or asks first when something should still be done. */
   readonly issue: () => Promise<void>;
+  /** The same, and sends it as its customer is sent documents. */
+  readonly issueAndSend: () => Promise<void>;
   /** Issues in spite of what was asked. */
   readonly issueAllTheSame: () => Promise<void>;
   readonly stepBack: () => void;
@@ -50,6 +53,8 @@ export function useIssuing(
   const router = useRouter();
   const [asking, setAsking] = useState<readonly Finding[] | null>(null);
   const [busy, setBusy] = useState(false);
+  /** Whether what is being issued is sent as well; kept over the question in between. */
+  const sending = useRef(false);
 
   const issueAllTheSame = async () => {
     const consent = { overrun: asking?.some((finding) => finding.rule === OVERRUN) ?? false };
@@ -61,8 +66,13 @@ export function useIssuing(
       const { posts } = traitsOfDraft(kind);
       const result = posts ? await act(issueInvoice, { draftId, consent }) : await act(sendQuoteDraft, { draftId });
       if (result.ok) {
-        toast(`${result.value.number} is ${posts ? 'issued' : 'sent'}`);
-        router.push(routes.document(result.value.id));
+        const { id, number: issued } = result.value;
+        if (sending.current) {
+          const { kind: came, words } = await sendByWay(id);
+          if (came === 'sent') toast(`${issued} is issued and goes ${words}`);
+          else toast.warning(`${issued} is issued, but not sent. ${words}`);
+        } else toast(`${issued} is ${posts ? 'issued' : 'sent'}`);
+        router.push(routes.document(id));
         return;
       }
       const beyond = result.refusals.filter((refusal) => refusal.code === 'overrun');
@@ -73,8 +83,9 @@ export function useIssuing(
       setBusy(false);
     }
   };
-  const issue = async () => {
+  const begin = async (send: boolean) => {
     if (busy) return;
+    sending.current = send;
     // What was picked in the last moment counts, as the person has chosen it already.
     await store.answered();
     const { customer, setting } = now();
@@ -87,5 +98,7 @@ export function useIssuing(
     if (blocked || should.length === 0) await issueAllTheSame();
     else setAsking(should);
   };
-  return { busy, asking, issue, issueAllTheSame, stepBack: () => setAsking(null) };
+  const issue = () => begin(false);
+  const issueAndSend = () => begin(true);
+  return { busy, asking, issue, issueAndSend, issueAllTheSame, stepBack: () => setAsking(null) };
 }

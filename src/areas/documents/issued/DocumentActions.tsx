@@ -17,7 +17,9 @@ import { keepAnswer, type Remake, remake } from '@/store/sales/actions/quotes';
 import type { DocumentFile } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import { Menu, type MenuEntry } from '@/ui/Menu';
+import { ComposeDialog } from '../../shared/delivery/ComposeDialog';
 import { SendDialog } from '../../shared/delivery/SendDialog';
+import { hybridPdf, printedPdf } from '../../shared/documentPrint';
 import { WriteOffDialog } from '../../shared/settlement/WriteOffDialog';
 import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
 import { useOpenBook } from '../../shell/BookContext';
@@ -27,7 +29,6 @@ import { openFile } from '../../shell/openedFile';
 import { routes } from '../../shell/routes';
 import { saveFile } from '../../shell/saveFile';
 import { useKey } from '../../shell/useKey';
-import { hybridPdf, printedPdf } from '../print';
 import { CreditDialog } from './CreditDialog';
 import { StageDialog } from './StageDialog';
 
@@ -36,6 +37,7 @@ type Asking =
   | 'stage'
   | 'write-off'
   | 'send'
+  | 'mail'
   | 'correct'
   | 'cancel'
   | 'sent'
@@ -61,12 +63,13 @@ const WORDS: Readonly<Record<DocumentAction, string>> = {
   'see-e-invoice': 'Show its e-invoice',
   'mark-sent': 'Mark as sent…',
   send: 'Send e-invoice…',
+  mail: 'Send by mail…',
   receive: 'Record a receipt',
   'write-off': 'Write off…',
 };
 
 /** Done from buttons of their own, not from the menu. */
-const BESIDE_MENU: ReadonlySet<DocumentAction> = new Set(['send', 'receive']);
+const BESIDE_MENU: ReadonlySet<DocumentAction> = new Set(['send', 'mail', 'receive']);
 
 /** What can be done with an issued document: the main thing, its files, and everything else in a menu. */
 export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
@@ -126,6 +129,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     'see-e-invoice': () => void seeXml(),
     'mark-sent': () => setAsking('sent'),
     send: () => setAsking('send'),
+    mail: () => setAsking('mail'),
     receive: () => router.push(routes.receiptFor(id)),
     'write-off': () => setAsking('write-off'),
   };
@@ -223,6 +227,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {actions.has('receive') && main !== 'receive' && <Button onClick={perform.receive}>{WORDS.receive}</Button>}
       {goesOut && (
         <>
+          <Button disabled={actions.get('mail') !== null} onClick={perform.mail}>
+            {WORDS.mail}
+          </Button>
           <Button onClick={onPrint}>Print preview</Button>
           <Button onClick={() => void savePdf()}>Save PDF</Button>
         </>
@@ -231,11 +238,15 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {entries.length > 0 && <Menu label="More" entries={entries} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
       {asking === 'send' && <SendDialog document={document} onClose={close} />}
+      {asking === 'mail' && <ComposeDialog document={document} onClose={close} />}
       {asking === 'write-off' && <WriteOffDialog document={document} onClose={close} />}
       {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
-      {asking !== null && asking !== 'credit' && asking !== 'stage' && asking !== 'send' && asking !== 'write-off' && (
-        <WordDayDialog {...dialogs[asking]} onClose={close} />
-      )}
+      {asking !== null &&
+        asking !== 'credit' &&
+        asking !== 'stage' &&
+        asking !== 'send' &&
+        asking !== 'mail' &&
+        asking !== 'write-off' && <WordDayDialog {...dialogs[asking]} onClose={close} />}
     </div>
   );
 }

@@ -4,10 +4,10 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { Button } from '@/ui/Button';
 import { printBatch } from '@/workers/client';
+import { printJobs } from '../../shared/documentPrint';
 import { RunDialog } from '../../shared/RunDialog';
 import { useRun } from '../../shared/useRun';
 import { saveFile } from '../../shell/saveFile';
-import { printJobs } from '../print';
 
 interface BatchPrintProps {
   /** Gives every document of the list, not only those on screen. */

@@ -23,6 +23,7 @@ export type DocumentAction =
   | 'see-e-invoice'
   | 'mark-sent'
   | 'send'
+  | 'mail'
   | 'receive'
   | 'write-off';
 
@@ -94,6 +95,7 @@ export function possibleActions(standing: Standing): Possible {
     actions.set('see-e-invoice', null);
     actions.set('send', sendFault({ document, before: transmissions }));
   }
+  if (goesOut) actions.set('mail', document.cancelled === null ? null : { code: 'settled', path: '', by: 'cancelled' });
   if (goesOut)
     actions.set('mark-sent', document.sentOn === '' ? null : { code: 'sent-before', path: '', on: document.sentOn });
   // Money may come after all for what was written off.

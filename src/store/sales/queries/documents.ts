@@ -3,7 +3,7 @@ import type { CustomerRow, ItemRow } from '@/core/book/rows';
 import type { SavedView } from '@/core/documents/documentFilter';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { OWED_KINDS } from '@/core/documents/kinds';
+import { type DocumentKind, OWED_KINDS } from '@/core/documents/kinds';
 import { holdsParts, searchParts } from '@/core/kernel/words';
 import { type Allocation, standing } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
@@ -140,4 +140,9 @@ export async function isDocument(db: BookDb, id: string): Promise<boolean> {
 /** Views of the list of documents that were kept, by name. */
 export function savedViews(db: BookDb): Promise<SavedView[]> {
   return db.savedViews.orderBy('name').toArray();
+}
+
+/** The newest document of a kind; undefined where there is none. */
+export function newestOfKind(db: BookDb, kind: DocumentKind): Promise<IssuedDocument | undefined> {
+  return db.documents.where('[kind+issueDate]').between([kind, Dexie.minKey], [kind, Dexie.maxKey]).last();
 }

@@ -1,4 +1,5 @@
 import type { AuditEvent } from '@/core/book/rows';
+import type { Mail } from '@/core/delivery/mail';
 import type { Transmission } from '@/core/delivery/transmission';
 import { type Attachment, goingOut } from '@/core/documents/attachment';
 import type { Draft } from '@/core/documents/draft';
@@ -8,6 +9,7 @@ import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Withheld } from '@/core/settlement/withholding';
+import { mailsAbout } from '../../delivery/queries/mail';
 import { transmissionsOf } from '../../delivery/queries/sent';
 import { loadFamily } from '../../load';
 import type { BookDb } from '../../schema';
@@ -29,6 +31,8 @@ export interface DocumentFile {
   readonly attachments: readonly Attachment[];
   /** What was sent of it as e-invoice, newest first. */
   readonly transmissions: readonly Transmission[];
+  /** What was sent about it by mail, newest first. */
+  readonly mails: readonly Mail[];
   /** What happened to it, oldest first. */
   readonly events: readonly AuditEvent[];
 }
@@ -39,20 +43,35 @@ export async function documentFile(db: BookDb, id: string): Promise<DocumentFile
   if (document === undefined) return null;
   const family = await loadFamily(db, document.familyId);
   const entries = [document.entryId, document.cancelled?.entryId ?? ''].filter(Boolean);
-  const [drafts, receipts, allocations, withheld, lines, attachments, transmissions, events] = await Promise.all([
-    db.drafts.where('familyId').equals(document.familyId).toArray(),
-    receiptsOf(
-      db,
-      family.map((member) => member.id),
-    ),
-    allocationsOf(db, [id]),
-    db.withheld.where('documentId').equals(id).toArray(),
-    db.journalLines.where('entryId').anyOf(entries).toArray(),
-    attachmentsOf(db, id),
-    transmissionsOf(db, id),
-    historyOf(db, id),
-  ]);
-  return { document, family, drafts, receipts, allocations, withheld, lines, attachments, transmissions, events };
+  const [drafts, receipts, allocations, withheld, lines, attachments, transmissions, mails, events] = await Promise.all(
+    [
+      db.drafts.where('familyId').equals(document.familyId).toArray(),
+      receiptsOf(
+        db,
+        family.map((member) => member.id),
+      ),
+      allocationsOf(db, [id]),
+      db.withheld.where('documentId').equals(id).toArray(),
+      db.journalLines.where('entryId').anyOf(entries).toArray(),
+      attachmentsOf(db, id),
+      transmissionsOf(db, id),
+      mailsAbout(db, id),
+      historyOf(db, id),
+    ],
+  );
+  return {
+    document,
+    family,
+    drafts,
+    receipts,
+    allocations,
+    withheld,
+    lines,
+    attachments,
+    transmissions,
+    mails,
+    events,
+  };
 }
 
 /** Files kept with a draft, a document or a customer, oldest first. */

@@ -1,0 +1,5 @@
+import { OutboxScreen } from '@/areas/delivery/OutboxScreen';
+
+export default function Page() {
+  return <OutboxScreen />;
+}

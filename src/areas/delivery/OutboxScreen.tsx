@@ -1,0 +1,138 @@
+'use client';
+
+import { useState } from 'react';
+import type { Mail, MailPhase } from '@/core/delivery/mail';
+import { dayOf, writeDate } from '@/core/kernel/date';
+import { countOfMails, mailsIn } from '@/store/delivery/queries/mail';
+import { recordOf } from '@/store/records';
+import { Button } from '@/ui/Button';
+import Link from '@/ui/Link';
+import { Mark } from '@/ui/Mark';
+import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { ComposeDialog } from '../shared/delivery/ComposeDialog';
+import { MailState } from '../shared/delivery/MailNote';
+import { mailMark, mailNeed } from '../shared/delivery/mailMark';
+import { ListTable } from '../shared/ListTable';
+import { PhaseTabs } from '../shared/PhaseTabs';
+import { useMore } from '../shared/useMore';
+import { useBook } from '../shell/book';
+import { routes } from '../shell/routes';
+
+const PHASES = [
+  { phase: 'asks', words: 'Needs action' },
+  { phase: 'queued', words: 'In the queue' },
+  { phase: 'sent', words: 'Sent' },
+  { phase: 'closed', words: 'Closed' },
+] as const satisfies readonly { readonly phase: MailPhase; readonly words: string }[];
+
+/** Every message that was sent or waits, by where it stands. */
+export function OutboxScreen() {
+  const [phase, setPhase] = useState<MailPhase>('asks');
+  const [chosen, setChosen] = useState('');
+  const [mending, setMending] = useState<Mail | null>(null);
+  const more = useMore();
+  const found = useBook(
+    async (db) => ({
+      counts: await Promise.all(PHASES.map((one) => countOfMails(db, one.phase))),
+      rows: await mailsIn(db, phase, more.ask),
+    }),
+    [phase],
+    [more.ask],
+  );
+  const { rows = [], onMore } = more.of(found?.rows);
+  const mail = rows.find(({ id }) => id === chosen) ?? rows[0];
+  const document = useBook(
+    async (db) =>
+      mending?.documentIds[0] === undefined ? null : await recordOf(db, 'documents', mending.documentIds[0]),
+    [mending],
+  );
+  return (
+    <>
+      <Sheet label="Outbox">
+        <SheetTitle aside="through a simulated mail server">Outbox</SheetTitle>
+        <PhaseTabs
+          phases={PHASES}
+          counts={found?.counts ?? []}
+          phase={phase}
+          onPick={(one) => {
+            setPhase(one);
+            setChosen('');
+            more.again();
+          }}
+        />
+        {found !== undefined && rows.length === 0 ? (
+          <Empty>
+            {phase === 'asks'
+              ? 'No message needs you.'
+              : 'None here. Send a message from its document, or several from the list in Sales.'}
+          </Empty>
+        ) : (
+          <ListTable
+            onMore={onMore}
+            caption="Messages"
+            keyOf={({ id }) => id}
+            rows={rows}
+            columns={[
+              {
+                head: 'About',
+                value: ({ about }) => about,
+                cell: (one) => (
+                  <Button weight="quiet" aria-pressed={one.id === mail?.id} onClick={() => setChosen(one.id)}>
+                    {one.about}
+                  </Button>
+                ),
+              },
+              { head: 'Customer', cell: ({ customerName }) => customerName },
+              { head: 'To', cell: ({ to }) => to.join(', ') },
+              {
+                head: 'Status',
+                value: (one) => mailMark(one).word,
+                cell: (one) => {
+                  const mark = mailMark(one);
+                  return (
+                    <>
+                      <Mark kind={mark.kind} /> {mark.word}
+                      {one.phase === 'asks' && <span className="block text-soft text-sm">{mailNeed(one)}</span>}
+                    </>
+                  );
+                },
+              },
+              {
+                head: 'Queued',
+                value: ({ queuedAt }) => dayOf(queuedAt),
+                cell: ({ queuedAt }) => writeDate(dayOf(queuedAt)),
+              },
+            ]}
+          />
+        )}
+      </Sheet>
+      <Margin>
+        {mail !== undefined && (
+          <Note title={`Message about ${mail.about}`}>
+            <MailState
+              key={mail.id}
+              mail={mail}
+              {...(mail.documentIds.length === 1 && { onMend: () => setMending(mail) })}
+            />
+            {mail.documentIds[0] !== undefined && (
+              <Link
+                href={routes.document(mail.documentIds[0])}
+                className="text-sm underline decoration-rule underline-offset-2"
+              >
+                The document
+              </Link>
+            )}
+          </Note>
+        )}
+      </Margin>
+      {mending !== null && document && (
+        <ComposeDialog
+          document={document}
+          purpose={mending.purpose}
+          replaces={mending}
+          onClose={() => setMending(null)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,97 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { Mail } from '@/core/delivery/mail';
+import { dayOf, writeDay } from '@/core/kernel/date';
+import { wordRefusals } from '@/core/wording/refusals';
+import { sendMailAgain, setMailAside } from '@/store/delivery/actions/mail';
+import { Mark } from '@/ui/Mark';
+import { Note } from '@/ui/Page';
+import { act } from '../../shell/book';
+import { WordDayDialog } from '../WordDayDialog';
+import { MailDialog } from './MailDialog';
+import { mailMark, mailNeed } from './mailMark';
+
+const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
+
+/** Where a message stands, and what can be done about it. `onMend` writes it anew. */
+export function MailState({ mail, onMend }: { readonly mail: Mail; readonly onMend?: () => void }) {
+  const [asking, setAsking] = useState<'aside' | 'see' | null>(null);
+  const { id, to, phase, receipt, about, queuedAt } = mail;
+  const mark = mailMark(mail);
+  const need = mailNeed(mail);
+  const waits = receipt === null && phase !== 'closed';
+  const again = async () => {
+    const result = await act(sendMailAgain, { id });
+    if (!result.ok) toast.error(wordRefusals(result.refusals));
+  };
+  return (
+    <>
+      <p className="flex gap-1.5" aria-live="polite">
+        <Mark kind={mark.kind} />
+        <span className="min-w-0 flex-1">
+          {mark.word} <span className="break-all text-soft text-sm">to {to.join(', ')}</span>
+        </span>
+        <time dateTime={queuedAt} className="text-sm">
+          {writeDay(dayOf(queuedAt))}
+        </time>
+      </p>
+      {(phase === 'asks' || mark.kind === 'warning') && need !== '' && (
+        <p className="break-words text-soft text-sm">{need}</p>
+      )}
+      <p className="mb-2 flex flex-wrap gap-x-3 text-sm">
+        {waits && (
+          <button type="button" className={ACTION} onClick={() => void again()}>
+            Try now
+          </button>
+        )}
+        {phase === 'asks' && onMend !== undefined && (
+          <button type="button" className={ACTION} onClick={onMend}>
+            Send again…
+          </button>
+        )}
+        {(waits || phase === 'asks') && (
+          <button type="button" className={ACTION} onClick={() => setAsking('aside')}>
+            {waits ? 'Remove it from the queue…' : 'Mark as resolved…'}
+          </button>
+        )}
+        <button type="button" className={ACTION} onClick={() => setAsking('see')}>
+          See the message
+        </button>
+      </p>
+      {asking === 'see' && <MailDialog mail={mail} onClose={() => setAsking(null)} />}
+      {asking === 'aside' && (
+        <WordDayDialog
+          title={waits ? `Remove the message about ${about}` : `The message about ${about} is resolved`}
+          description={waits ? 'It is not sent.' : 'It leaves the Today list.'}
+          words={waits ? 'Why' : 'What was done'}
+          action={waits ? 'Remove it' : 'Mark as resolved'}
+          onDo={async (words) => {
+            const result = await act(setMailAside, { id, words });
+            if (result.ok) setAsking(null);
+            return result;
+          }}
+          onClose={() => setAsking(null)}
+        />
+      )}
+    </>
+  );
+}
+
+interface MailNoteProps {
+  readonly mails: readonly Mail[];
+  readonly onMend: (mail: Mail) => void;
+}
+
+/** What was sent about a document by mail, newest first. Nothing before something was. */
+export function MailNote({ mails, onMend }: MailNoteProps) {
+  if (mails.length === 0) return null;
+  return (
+    <Note title="Mail">
+      {mails.map((mail) => (
+        <MailState key={mail.id} mail={mail} onMend={() => onMend(mail)} />
+      ))}
+    </Note>
+  );
+}

@@ -1,0 +1,56 @@
+import type { IssuedDocument } from '@/core/documents/issued';
+import { KINDS } from '@/core/documents/kinds';
+import { sendingOf } from '@/core/parties/customer';
+import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
+import { sendMails } from '@/store/delivery/actions/mail';
+import { sendEInvoices } from '@/store/delivery/actions/sending';
+import { recordOf } from '@/store/records';
+import { act, bookDb } from '../../shell/book';
+import { mailAbout, proposeMail } from './mailing';
+
+/** What came of sending a document by its customer's own way. */
+export type SentByWay =
+  /** `words` say how it goes: `by mail to accounts@example.com`. */
+  | { readonly kind: 'sent'; readonly words: string }
+  /** Not sent by itself: `words` say why, and what to do. */
+  | { readonly kind: 'waits'; readonly words: string };
+
+async function byEInvoice({ id }: IssuedDocument): Promise<SentByWay> {
+  const result = await act(sendEInvoices, { documentIds: [id] });
+  if (!result.ok) return { kind: 'waits', words: wordRefusals(result.refusals) };
+  const fault = result.value[0]?.fault ?? null;
+  return fault === null ? { kind: 'sent', words: 'as e-invoice' } : { kind: 'waits', words: wordRefusal(fault) };
+}
+
+async function byMail(document: IssuedDocument): Promise<SentByWay> {
+  const proposal = await proposeMail(document);
+  if (proposal.to.length === 0)
+    return { kind: 'waits', words: 'No e-mail address is known for it: enter one and send it.' };
+  if (proposal.missing.length > 0)
+    return {
+      kind: 'waits',
+      words: `Nothing is known for ${proposal.missing.join(', ')}: look at the message and send it.`,
+    };
+  const attachments = proposal.attachments.filter(({ goesOut }) => goesOut);
+  const mail = await mailAbout(document, proposal, { files: proposal.files, attachments, view: false, copy: true });
+  const result = await act(sendMails, { mails: [mail] });
+  return result.ok
+    ? { kind: 'sent', words: `by mail to ${mail.to.join(', ')}` }
+    : { kind: 'waits', words: wordRefusals(result.refusals) };
+}
+
+/** Sends a document as its customer is sent documents, without asking; what can't go by itself is said. */
+export async function sendByWay(documentId: string): Promise<SentByWay> {
+  const db = bookDb();
+  const document = await recordOf(db, 'documents', documentId);
+  const customer = document === null ? null : await recordOf(db, 'customers', document.customerId);
+  if (document === null || customer === null) return { kind: 'waits', words: 'Its customer is not in the book.' };
+  const { way } = sendingOf(customer);
+  // What can't be an e-invoice, as a quote, goes by mail.
+  if (way === 'e-invoice' && KINDS[document.kind].eInvoice) return byEInvoice(document);
+  if (way === 'mail' || way === 'e-invoice') return byMail(document);
+  return {
+    kind: 'waits',
+    words: way === 'print' ? 'It goes by post: print it and mark it as sent.' : 'This customer is sent nothing.',
+  };
+}
