@@ -195,7 +195,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
             form={form}
             name="sending.files"
             legend="Files of a message"
-            none="the PDF"
+            none="nothing ticked: the PDF"
             options={SENT_FILES.map((one) => [one, FILE_WORDS[one]] as const)}
           />
         </div>

@@ -127,7 +127,7 @@ function Compose({ document, replaces, proposal, onClose }: ComposeDialogProps &
           <TextField label="Blind copy (bcc)" {...field('bcc')} />
         </div>
         <TextField label="Subject" {...field('subject')} />
-        <AreaField label="Message" rows={8} {...field('text')} />
+        <AreaField label="Message" rows={6} {...field('text')} />
         <fieldset className="mb-3">
           <legend className="text-soft text-sm">Files that go along</legend>
           <div className="flex flex-wrap gap-x-5 gap-y-1">
