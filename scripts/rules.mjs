@@ -28,10 +28,11 @@ const WORDS = [
     why: 'addresses stand in shell/routes.ts',
   },
   {
-    // Findings of checks and the Workings of a tax have words of their own; a refusal carries them as a fact.
+    // Findings of checks and the Workings of a tax have words of their own, which a refusal carries as a fact; so have reports
+    // and messages to customers.
     within: 'src/core',
     except:
-      /core\/(?:wording|documents\/checks|tax\/packs|einvoice\/(?:rules|check))|\/(?:determine|resolve|lineTax|draftFindings|findings|receivedFile)\.ts$/,
+      /core\/(?:wording|reports|delivery\/firstTemplates|documents\/checks|tax\/packs|einvoice\/(?:rules|check))|\/(?:determine|resolve|lineTax|draftFindings|findings|receivedFile)\.ts$/,
     not: /(['`])[A-Z](?:(?!\1).)* (?:(?!\1).)*(?<! no)[.?]\1/,
     why: 'what a refusal says stands in core/wording',
   },

@@ -3,6 +3,8 @@ import { MAIL_PHASES, MAIL_PURPOSES } from '@/core/delivery/mail';
 import { MAIL_NEWS } from '@/core/delivery/mailServer';
 import { DOCUMENT_STATES } from '@/core/documents/issued';
 import { DOCUMENT_KINDS } from '@/core/documents/kinds';
+import { MADE_STATES, RECURRING_DOES } from '@/core/documents/recurring';
+import { RHYTHM_UNITS } from '@/core/documents/rhythm';
 import { LOCAL_FORMS } from '@/core/parties/localAccount';
 import { PAYMENT_METHODS } from '@/core/parties/paymentMethod';
 import { CATEGORIES } from '@/core/tax/calcTypes';
@@ -774,6 +776,29 @@ export const ROW_SHAPES = {
     ),
     phase: oneOf('queued', 'unanswered', 'asks', 'answered', 'closed'),
     since: instant,
+  }),
+  recurring: record({
+    id: text,
+    name: words,
+    rhythm: record({ unit: oneOf(...RHYTHM_UNITS), every: count, lastDay: flag }),
+    first: date,
+    until: dateOrNothing,
+    times: count,
+    does: oneOf(...RECURRING_DOES),
+    priceChanges: listOf(record({ from: date, percent: words, priceListId: words })),
+    skipped: listOf(date),
+    paused: flag,
+    nextDue: dateOrNothing,
+  }),
+  recurringMade: record({
+    id: text,
+    recurringId: text,
+    date,
+    documentId: text,
+    state: oneOf(...MADE_STATES),
+    why: words,
+    isGoing: oneOf(0, 1),
+    at: instant,
   }),
   mails: record({
     id: text,

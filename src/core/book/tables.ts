@@ -15,6 +15,7 @@ import { type SavedView, savedViewSchema } from '@/core/documents/documentFilter
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Look } from '@/core/documents/look';
+import { type Recurring, type RecurringMade, recurringSchema } from '@/core/documents/recurring';
 import { type Series, seriesSchema } from '@/core/documents/series';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
@@ -563,6 +564,20 @@ export const TABLES = {
     customers: { found: { index: 'documentId', through: 'documents' }, moved: toCustomer },
     called: ({ id }) => `transmission ${id}`,
     references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
+  }),
+  recurring: removable<Recurring>({
+    key: 'id',
+    indexes: { 9: 'id, nextDue' },
+    shape: ROW_SHAPES.recurring,
+    called: ({ name }) => `recurring document ${name}`,
+    records: each(recurringSchema),
+    references: [{ table: 'drafts', at: 'content', what: 'what it says', ids: ({ id }) => [id] }],
+  }),
+  recurringMade: table<RecurringMade>({
+    key: 'id',
+    indexes: { 9: 'id, [recurringId+date], isGoing, state' },
+    shape: ROW_SHAPES.recurringMade,
+    called: ({ date }) => `recurring document of ${date}`,
   }),
   mails: table<Mail>({
     key: 'id',

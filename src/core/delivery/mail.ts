@@ -93,9 +93,6 @@ export interface Mail extends OnItsWay, MailWords {
 /** News are asked for this long after sending: 14 days. */
 const ASK_FOR = 14 * DAY;
 
-/** What stands of a message at one of its receivers. */
-export type AtReceiver = MailNews['kind'] | 'sent';
-
 /** How far the news go: an opened message was delivered, whatever is heard later. */
 const REACH: Readonly<Record<MailNews['kind'], number>> = { delayed: 0, delivered: 1, bounced: 2, opened: 3 };
 

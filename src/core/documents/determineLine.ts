@@ -47,7 +47,7 @@ export function takeItem(
 }
 
 /** An item's price in the mode of the draft, and where it came from. */
-function priceOn(
+export function priceOn(
   line: DraftLine,
   item: Item,
   list: PriceList | null,

@@ -132,6 +132,8 @@ export interface Draft {
   /** Bank account that it says to pay into; missing or empty for the one of its style or currency. */
   readonly bankAccountId?: string;
   readonly paidBy: PaymentMethod;
+  /** The recurring document whose content it is: it is no draft of its own. Missing for all others. */
+  readonly recurringId?: string;
   /** It asks for money before the supply; missing for all others. */
   readonly advance?: boolean;
   readonly lines: readonly DraftLine[];

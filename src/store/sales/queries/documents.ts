@@ -30,12 +30,15 @@ async function found<Row extends Keyed>(
     .toArray();
 }
 
+/** Not what a recurring document says. */
+const isOwnDraft = ({ recurringId }: Draft): boolean => recurringId === undefined;
+
 function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
-  return found(db.drafts as unknown as Table<Draft, string>, query, limit);
+  return found(db.drafts as unknown as Table<Draft, string>, query, limit, isOwnDraft);
 }
 
 function recentDrafts(db: BookDb, limit: number): Promise<Draft[]> {
-  return db.drafts.orderBy('savedAt').reverse().limit(limit).toArray();
+  return db.drafts.orderBy('savedAt').reverse().filter(isOwnDraft).limit(limit).toArray();
 }
 
 interface Archivable {
