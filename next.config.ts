@@ -18,6 +18,7 @@ const FILE_POLICY = [
 const PAGES: Readonly<Record<string, string>> = {
   '/sales/doc/:id': '/sales/doc',
   '/sales/draft/:id': '/sales/draft',
+  '/sales/recurring/:id': '/sales/recurring',
   ...Object.fromEntries(
     ['customers', 'items', 'prices'].flatMap((part) => [
       [`/sales/${part}`, '/sales/records'],

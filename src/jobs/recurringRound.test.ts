@@ -58,8 +58,8 @@ test('waits where its period is filed, where the customer ended, and where a che
   await open(db, '2026-03-05');
   const waiting = await waitingRecurring(db, 10);
   expect(waiting.map(({ made }) => [made.date, made.why])).toEqual([
-    ['2026-01-31', 'Its tax period is filed until 2026-02-28.'],
-    ['2026-02-28', 'Its tax period is filed until 2026-02-28.'],
+    ['2026-01-31', 'Its tax period is filed, until 28 Feb 2026.'],
+    ['2026-02-28', 'Its tax period is filed, until 28 Feb 2026.'],
   ]);
   await act(db, issueInvoice, { draftId: waiting[0]?.draft.id ?? '' }, '2026-03-05');
   expect(await waitingRecurring(db, 10)).toHaveLength(1);

@@ -8,6 +8,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { traitsOfDraft } from '@/core/documents/kinds';
 import type { RecurringMade } from '@/core/documents/recurring';
 import { registrationFor } from '@/core/documents/setting';
+import { dayOf, type IsoDate, writeDate } from '@/core/kernel/date';
 import { accept, type Result } from '@/core/kernel/result';
 import { wordRefusals } from '@/core/wording/refusals';
 import { mailsAbout } from '@/store/delivery/queries/mail';
@@ -35,7 +36,7 @@ async function whyItWaits(db: BookDb, draft: Draft, moment: Moment): Promise<str
   if (!frozen.ok) return wordRefusals(frozen.refusals);
   const { filedUntil = '' } = registrationFor(setting, frozen.value.registrationId) ?? {};
   if (traitsOfDraft(draft.kind).posts && frozen.value.taxPoint <= filedUntil)
-    return `Its tax period is filed until ${filedUntil}.`;
+    return `Its tax period is filed, until ${writeDate(filedUntil as IsoDate)}.`;
   const [asked] = [
     ...findingsOn(frozen.value),
     ...draftFindings(draft, frozen.value, customer, setting, { today: moment.today, orderUsed: '' }),
@@ -90,7 +91,7 @@ async function isOnItsWay(db: BookDb, { id, sentOn }: IssuedDocument): Promise<b
 export const recurringJob = (send: SendDocument): Job => ({
   what: 'Recurring documents',
   isDue: async (db, now) =>
-    (await dueRecurring(db, now.slice(0, 10) as never, 1)).length > 0 || (await goingRecurring(db, 1)).length > 0,
+    (await dueRecurring(db, dayOf(now), 1)).length > 0 || (await goingRecurring(db, 1)).length > 0,
   async round(db, moment) {
     let done = 0;
     const going = await goingRecurring(db, AT_ONCE);

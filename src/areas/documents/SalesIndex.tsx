@@ -75,6 +75,7 @@ const WAYS: readonly (readonly [path: string, words: string])[] = [
   [routes.sales, 'All documents'],
   [routes.sentEInvoices, 'E-invoices sent'],
   [routes.outbox, 'Outbox'],
+  [routes.recurringList, 'Recurring'],
   [routes.section('customers'), 'Customers'],
   [routes.section('items'), 'Items'],
   [routes.section('prices'), 'Price lists'],

@@ -34,6 +34,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Check a received e-invoice', path: routes.eInvoice },
   { words: 'E-invoices sent', path: routes.sentEInvoices },
   { words: 'Outbox: messages sent and waiting', path: routes.outbox },
+  { words: 'Recurring documents', path: routes.recurringList },
   { words: 'All documents', path: routes.sales },
   { words: 'Prove the book', path: routes.prove },
   { words: 'Verify seals', path: routes.seals },

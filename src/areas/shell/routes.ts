@@ -16,6 +16,8 @@ export const routes = {
   eInvoice: '/sales/einvoice',
   sentEInvoices: '/sales/sent',
   outbox: '/sales/outbox',
+  recurringList: '/sales/recurring',
+  recurring: (id: string): string => `/sales/recurring/${encodeURIComponent(id)}`,
   receipts: '/receipts',
   newReceipt: '/receipts/new',
   receiptList: '/receipts/list',

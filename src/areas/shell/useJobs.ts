@@ -6,6 +6,7 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { cardJob } from '@/jobs/cardRound';
 import { eInvoiceJob } from '@/jobs/eInvoiceRound';
 import { mailJob, type WriteMail } from '@/jobs/mailRound';
+import { recurringJob, type SendDocument } from '@/jobs/recurringRound';
 import { type Job, runJobs } from '@/jobs/runJobs';
 import { bookDb, moment, useBook } from './book';
 import { cardCompany } from './cardCompany';
@@ -15,8 +16,20 @@ import { mailServer } from './delivery/mailServer';
 /** Loaded with the first message that goes out. */
 const writeMail: WriteMail = async (mail, files) => (await import('@/print/eml')).writeEml(mail, files);
 
+/** Loaded with the first document that is sent by itself. */
+const sendDocument: SendDocument = async (documentId) => {
+  const { sendByWay } = await import('../shared/delivery/sendByWay');
+  const { kind, words } = await sendByWay(documentId);
+  return kind === 'sent' ? '' : words;
+};
+
 /** All that is done later, in the order it is done. */
-const JOBS: readonly Job[] = [eInvoiceJob(accessPoint), mailJob(mailServer, writeMail), cardJob(cardCompany)];
+const JOBS: readonly Job[] = [
+  eInvoiceJob(accessPoint),
+  recurringJob(sendDocument),
+  mailJob(mailServer, writeMail),
+  cardJob(cardCompany),
+];
 
 /** How often is looked for what has fallen due, in milliseconds. */
 const LOOK_EVERY_MS = 5000;

@@ -10,6 +10,7 @@ import { askingTransmissions } from '@/store/delivery/queries/sent';
 import { missingCertificates } from '@/store/payments/queries/withholding';
 import { countEvents } from '@/store/records';
 import { draftsFound, overdueInvoices } from '@/store/sales/queries/documents';
+import { waitingRecurring } from '@/store/sales/queries/recurring';
 import { lapsingCertificates } from '@/store/setup/queries/certificates';
 import { firstSteps } from '@/store/setup/queries/firstSteps';
 import { returnsToFile } from '@/store/tax/queries/periods';
@@ -63,6 +64,7 @@ export function Today() {
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
         missing: await missingCertificates(db, day, ROWS_SHOWN),
+        recurring: await waitingRecurring(db, ROWS_SHOWN),
         mails: await mailsIn(db, 'asks', ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
         bank: (await bankStandings(db)).filter(({ open }) => open > 0),
@@ -74,8 +76,9 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, missing, transmissions, mails, bank, steps, reminder } = found;
-  const nothing = [returns, certificates, missing, transmissions, mails, bank, overdue, drafts].every(
+  const { overdue, drafts, returns, certificates, missing, transmissions, mails, recurring, bank, steps, reminder } =
+    found;
+  const nothing = [returns, certificates, missing, transmissions, mails, recurring, bank, overdue, drafts].every(
     (list) => list.length === 0,
   );
   return (
@@ -192,6 +195,23 @@ export function Today() {
                 words={document.number}
                 detail={`${document.customerName}, due ${writeDay(document.dueDate)}, ${daysBetween(document.dueDate, day)} days ago`}
                 figure={<Money amount={document.open} currency={document.content.currency} withCode />}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {recurring.length > 0 && (
+        <section className="mb-6">
+          <h2 className="mb-1 font-semibold font-serif">Recurring documents that wait</h2>
+          <ul>
+            {recurring.map(({ made, draft, name }) => (
+              <Task
+                key={made.id}
+                mark="warning"
+                path={routes.draft(draft.id)}
+                words={`${name}, ${writeDate(made.date)}`}
+                detail={made.why}
+                figure={null}
               />
             ))}
           </ul>

@@ -72,6 +72,15 @@ export function madeId(recurringId: string, date: IsoDate): string {
   return `${recurringId}|${date}`;
 }
 
+const counted = (least: number, most: number) =>
+  yup
+    .number()
+    .typeError(wanted('give-count'))
+    .integer(wanted('give-count'))
+    .min(least, wanted('give-count'))
+    .max(most, wanted('give-count'))
+    .defined();
+
 const priceChangeSchema = yup
   .object({
     from: dateText('give-a-day'),
@@ -91,12 +100,7 @@ export const recurringSchema = yup
     name: neededText('give-a-name', 80),
     rhythm: yup.object({
       unit: yup.string().oneOf(RHYTHM_UNITS, wanted('choose-rhythm')).defined(),
-      every: yup
-        .number()
-        .integer(wanted('give-count'))
-        .min(1, wanted('give-count'))
-        .max(999, wanted('give-count'))
-        .defined(),
+      every: counted(1, 999),
       lastDay: yup.boolean().defined(),
     }),
     first: dateText('give-a-day'),
@@ -104,12 +108,7 @@ export const recurringSchema = yup
       .string()
       .defined()
       .test('date', wanted('give-a-day'), (v) => v === '' || isIsoDate(v)),
-    times: yup
-      .number()
-      .integer(wanted('give-count'))
-      .min(0, wanted('give-count'))
-      .max(9999, wanted('give-count'))
-      .defined(),
+    times: counted(0, 9999),
     does: yup.string().oneOf(RECURRING_DOES).defined(),
     priceChanges: yup.array().of(priceChangeSchema).defined(),
     skipped: yup.array().of(dateText('give-a-day')).defined(),
@@ -141,6 +140,11 @@ export function datesFrom(
     found.push({ date, skipped: skipped.includes(date) });
   }
   return found;
+}
+
+/** The day from which its dates are still to be made: after the last one that was. */
+export function restAfter(first: IsoDate, lastMade: IsoDate | ''): IsoDate {
+  return lastMade >= first ? addDays(lastMade as IsoDate, 1) : first;
 }
 
 /** The next date that is made, from a day on; empty where none is left. */

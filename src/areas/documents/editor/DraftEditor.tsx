@@ -23,6 +23,7 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { loadSetting } from '@/store/load';
 import { allOf, recordOf } from '@/store/records';
 import { deleteDraft } from '@/store/sales/actions/drafts';
+import { repeatDraft } from '@/store/sales/actions/recurring';
 import { findItems } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -213,8 +214,9 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
     else setSwitching(to);
   };
-  useKey('main', () => void issuing.issue());
-  useKey('send', () => void issuing.issueAndSend());
+  const isPattern = draft.recurringId !== undefined;
+  useKey('main', () => void (isPattern ? save() : issuing.issue()));
+  useKey('send', () => void (isPattern || issuing.issueAndSend()));
   const bringBack = useBringBack(store);
 
   const drop = async () => {
@@ -226,6 +228,15 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     router.push(routes.sales);
   };
 
+  const repeat = async () => {
+    if (!(await save({ even: 'unchanged' }))) return;
+    const name = [customer?.name, draft.subject || draft.lines[0]?.description.split('\n')[0]]
+      .filter(Boolean)
+      .join(', ');
+    const result = await act(repeatDraft, { draftId: draft.id, name: name || title });
+    if (!result.ok) return store.setProblems(result.refusals);
+    router.push(routes.recurring(draft.id));
+  };
   const stale = problems.some(
     (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
   );
@@ -322,21 +333,34 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               </p>
             )}
             <div className="flex flex-wrap items-center gap-2.5">
-              <Button
-                weight="main"
-                data-field="issue"
-                disabled={issuing.busy}
-                onClick={issuing.issue}
-                title={KEY_MAP.main.shown}
-              >
-                {traitsOfDraft(draft.kind).posts ? 'Issue' : 'Send'} {number}
-              </Button>
-              {draft.kind !== 'cash-sale' && (
-                <Button disabled={issuing.busy} onClick={issuing.issueAndSend} title={KEY_MAP.send.shown}>
-                  {traitsOfDraft(draft.kind).posts ? 'Issue and send' : 'Send by mail'}
+              {draft.recurringId === undefined ? (
+                <>
+                  <Button
+                    weight="main"
+                    data-field="issue"
+                    disabled={issuing.busy}
+                    onClick={issuing.issue}
+                    title={KEY_MAP.main.shown}
+                  >
+                    {traitsOfDraft(draft.kind).posts ? 'Issue' : 'Send'} {number}
+                  </Button>
+                  {draft.kind !== 'cash-sale' && (
+                    <Button disabled={issuing.busy} onClick={issuing.issueAndSend} title={KEY_MAP.send.shown}>
+                      {traitsOfDraft(draft.kind).posts ? 'Issue and send' : 'Send by mail'}
+                    </Button>
+                  )}
+                </>
+              ) : (
+                <Button
+                  weight="main"
+                  onClick={() => void save().then((ok) => ok && router.push(routes.recurring(draft.id)))}
+                >
+                  Save what it says
                 </Button>
               )}
-              <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Save as draft</Button>
+              {draft.recurringId === undefined && (
+                <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Save as draft</Button>
+              )}
               <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
                 Print preview
               </Button>
@@ -345,9 +369,18 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                   Show XML
                 </Button>
               )}
-              <Button weight="quiet" onClick={() => (isUntouched(draft) ? void drop() : setDropping(true))}>
-                Delete this draft
-              </Button>
+              {draft.recurringId === undefined && (
+                <>
+                  {draft.kind === 'invoice' && draft.origin?.how !== 'stage' && (
+                    <Button weight="quiet" onClick={() => void repeat()}>
+                      Make it recurring
+                    </Button>
+                  )}
+                  <Button weight="quiet" onClick={() => (isUntouched(draft) ? void drop() : setDropping(true))}>
+                    Delete this draft
+                  </Button>
+                </>
+              )}
               <span role="status" className="ml-auto text-soft">
                 {dirty
                   ? unwritten

@@ -5,6 +5,16 @@ import { routes } from '../../shell/routes';
 /** What the draft came from, with a way back to it. */
 export function OriginLine({ draft }: { readonly draft: Draft }) {
   const { origin } = draft;
+  if (draft.recurringId !== undefined)
+    return (
+      <p className="-mt-3 mb-3 text-soft">
+        What{' '}
+        <Link href={routes.recurring(draft.recurringId)} className="underline decoration-rule underline-offset-4">
+          a recurring document
+        </Link>{' '}
+        says; it is made from this on its dates.
+      </p>
+    );
   if (origin === null) return null;
   const words = {
     copy: 'Copied from',

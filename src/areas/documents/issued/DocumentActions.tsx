@@ -14,6 +14,7 @@ import { fileName, printName } from '@/print/words';
 import { cancelDocument, sendElsewhere } from '@/store/sales/actions/afterIssue';
 import { correctInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepAnswer, type Remake, remake } from '@/store/sales/actions/quotes';
+import { repeatDraft } from '@/store/sales/actions/recurring';
 import type { DocumentFile } from '@/store/sales/queries/family';
 import { Button } from '@/ui/Button';
 import { Menu, type MenuEntry } from '@/ui/Menu';
@@ -217,6 +218,16 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       onDo: answer('declined'),
     },
   };
+  const repeat = async () => {
+    const copy = await act(remake, { documentId: id, as: 'copy', issueDate: today() });
+    if (!copy.ok) return toast.error(wordRefusals(copy.refusals));
+    const { draftId } = copy.value;
+    const result = await act(repeatDraft, { draftId, name: `${document.customerName}, as ${number}` });
+    if (result.ok) router.push(routes.recurring(draftId));
+    else toast.error(wordRefusals(result.refusals));
+  };
+  const more: readonly MenuEntry[] =
+    kind === 'invoice' ? [...entries, { words: 'Repeat…', onSelect: () => void repeat(), not: undefined }] : entries;
   return (
     <div className="mt-auto flex flex-wrap items-center gap-2.5 pt-6">
       {main !== null && (
@@ -235,7 +246,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
         </>
       )}
       {eInvoice && <Button onClick={() => saveXml('ubl')}>Save UBL file</Button>}
-      {entries.length > 0 && <Menu label="More" entries={entries} />}
+      {more.length > 0 && <Menu label="More" entries={more} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
       {asking === 'send' && <SendDialog document={document} onClose={close} />}
       {asking === 'mail' && <ComposeDialog document={document} onClose={close} />}

@@ -1,7 +1,14 @@
 import type { MailView } from '@/core/delivery/mail';
 
+interface MailViewProps {
+  readonly view: MailView;
+  /** What it is called, for screen readers. */
+  readonly label?: string;
+}
+
 /** A document as it stands in a message. */
-export function MailViewTable({ view: { title, facts, lines, totals } }: { readonly view: MailView }) {
+export function MailViewTable({ view, label = 'The document in the message' }: MailViewProps) {
+  const { title, facts, lines, totals } = view;
   const pair = ([label, value]: readonly [string, string], i: number) => (
     <tr key={`${i}-${label}`}>
       <th scope="row" className="py-0.5 pr-3 text-left font-normal text-soft">
@@ -11,7 +18,7 @@ export function MailViewTable({ view: { title, facts, lines, totals } }: { reado
     </tr>
   );
   return (
-    <section aria-label="The document in the message" className="mb-4 border border-rule bg-paper px-4 py-3 text-sm">
+    <section aria-label={label} className="mb-4 border border-rule bg-paper px-4 py-3 text-sm">
       <h3 className="mb-1 font-semibold font-serif">{title}</h3>
       <table className="mb-2">
         <tbody>{facts.map(pair)}</tbody>

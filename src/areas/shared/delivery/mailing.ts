@@ -3,12 +3,14 @@ import { filesFor, type Proposed, proposed, purposeOf, receiversFor, valuesOfDoc
 import type { MailPurpose, MailView } from '@/core/delivery/mail';
 import { templateFor } from '@/core/delivery/messageTemplate';
 import { type Attachment, goingOut } from '@/core/documents/attachment';
+import type { Content } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
 import { digestOf } from '@/core/kernel/digest';
 import type { Customer, SentFile } from '@/core/parties/customer';
+import type { CalcResult } from '@/core/tax/calcTypes';
 import { fileName, printed, printName } from '@/print/words';
 import { loadBook } from '@/store/load';
 import { allOf, recordOf } from '@/store/records';
@@ -50,6 +52,11 @@ export async function documentFilesToSend(
 
 /** A document as it stands in a message, in the language of the message. */
 export function viewOfDocument({ content, figures }: IssuedDocument, language: string): MailView {
+  return viewOfContent(content, figures, language);
+}
+
+/** The same of what is not issued yet. */
+export function viewOfContent(content: Content, figures: CalcResult, language: string): MailView {
   const { title, number, facts, lines, totals } = printed(content, figures, { language });
   return {
     title: `${title} ${number}`,

@@ -8,21 +8,19 @@ import {
   type Recurring,
   type RecurringMade,
   recurringSchema,
+  restAfter,
 } from '@/core/documents/recurring';
 import type { Setting } from '@/core/documents/setting';
-import { addDays, type IsoDate } from '@/core/kernel/date';
+import type { IsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { Customer } from '@/core/parties/customer';
 import { NOTHING_STORED, saveDraft } from './draft';
 
-/** The day from which dates are still to be made: after the last one that was. */
-const restFrom = (recurring: Recurring, made: readonly Pick<RecurringMade, 'date'>[]): IsoDate =>
-  made.reduce<IsoDate>((day, { date }) => (date >= day ? addDays(date, 1) : day), recurring.first);
-
 /** Its next date, where it is not paused. */
 function withNextDue(recurring: Recurring, made: readonly Pick<RecurringMade, 'date'>[]): Recurring {
-  return { ...recurring, nextDue: recurring.paused ? '' : nextFrom(recurring, restFrom(recurring, made)) };
+  const last = made.reduce<IsoDate | ''>((newest, { date }) => (date > newest ? date : newest), '');
+  return { ...recurring, nextDue: recurring.paused ? '' : nextFrom(recurring, restAfter(recurring.first, last)) };
 }
 
 /** Keeps a recurring document; what was made of it stays, and dates before the last of these are not made any more. */

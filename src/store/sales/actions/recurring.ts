@@ -1,24 +1,12 @@
 import Dexie from 'dexie';
-import type { CustomerRow } from '@/core/book/rows';
 import { beginRecurring, makeDate, saveRecurring, settleMade } from '@/core/decisions/sales/recurring';
-import { priceOn } from '@/core/documents/determineLine';
-import type { Draft } from '@/core/documents/draft';
-import {
-  draftOfDate,
-  dueChanges,
-  type ListedPrices,
-  type MadeState,
-  madeId,
-  newRecurring,
-  type Recurring,
-  type RecurringMade,
-} from '@/core/documents/recurring';
-import type { Setting } from '@/core/documents/setting';
+import { type MadeState, madeId, newRecurring, type Recurring, type RecurringMade } from '@/core/documents/recurring';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
-import { loadBook, loadSetting } from '../../load';
+import { loadSetting } from '../../load';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
+import { loadDate } from '../queries/recurring';
 
 const madeOf = (db: BookDb, id: string): Promise<RecurringMade[]> =>
   db.recurringMade.where('[recurringId+date]').between([id, Dexie.minKey], [id, Dexie.maxKey]).toArray();
@@ -49,6 +37,21 @@ export const repeatDraft: Action<{ readonly draftId: string; readonly name: stri
   },
 };
 
+/** A recurring document that comes when another does and says what it says; it begins paused. */
+export const copyRecurring: Action<{ readonly id: string }, Recurring> = {
+  name: 'copy recurring document',
+  async decide(db, { id }, moment) {
+    const [before, pattern] = await Promise.all([db.recurring.get(id), db.drafts.get(id)]);
+    if (before === undefined || pattern === undefined) return refuse({ code: 'not-found', path: 'id' });
+    const customer = await db.customers.get(pattern.customerId);
+    const setting = await loadSetting(db, pattern, customer ?? null);
+    const own = moment.newId();
+    const draft = { ...pattern, id: own, familyId: own, revision: 0 };
+    const copy = { ...before, id: own, name: `${before.name}, copy`, paused: true, nextDue: '' as const };
+    return beginRecurring(draft, copy, customer, setting, moment);
+  },
+};
+
 /** Ends a recurring document for good, with what it says; what was made of it stays. */
 export const dropRecurring: Action<{ readonly id: string }, null> = {
   name: 'delete recurring document',
@@ -61,44 +64,6 @@ export const dropRecurring: Action<{ readonly id: string }, null> = {
     });
   },
 };
-
-/** The draft of one date with all that it is decided by. */
-export interface LoadedDate {
-  readonly recurring: Recurring;
-  readonly draft: Draft;
-  readonly customer: CustomerRow | undefined;
-  readonly setting: Setting;
-}
-
-/** What a date comes to; null where the recurring document is gone. */
-export function loadDate(db: BookDb, id: string, date: IsoDate, newId: string): Promise<LoadedDate | null> {
-  return Promise.all([db.recurring.get(id), db.drafts.get(id), loadBook(db)]).then(
-    ([recurring, pattern, { business }]) => {
-      if (recurring === undefined || pattern === undefined) return null;
-      const listId = dueChanges(recurring, date).findLast(({ priceListId }) => priceListId !== '')?.priceListId ?? '';
-      const dated = { ...pattern, issueDate: date, taxPoint: '' };
-      return Promise.all([
-        db.customers.get(pattern.customerId),
-        listId === '' ? undefined : db.priceLists.get(listId),
-        db.items.bulkGet(pattern.lines.map(({ itemId }) => itemId || '-')),
-      ]).then(([customer, list, items]) =>
-        loadSetting(db, dated, customer ?? null).then((setting): LoadedDate => {
-          const listed: ListedPrices = new Map(
-            pattern.lines.flatMap((line, i) => {
-              const item = items[i];
-              if (list === undefined || item === undefined || !list.prices.some(({ itemId }) => itemId === item.id))
-                return [];
-              return [[line.id, priceOn(line, item, list, dated, customer ?? null, setting)] as const];
-            }),
-          );
-          const language = customer?.language ?? 'en';
-          const draft = draftOfDate(recurring, pattern, date, newId, business.homeCurrency, language, listed);
-          return { recurring, draft, customer, setting };
-        }),
-      );
-    },
-  );
-}
 
 /** Makes the draft of one date, once, whoever asks for it. Null where it was made already. */
 export const makeRecurring: Action<{ readonly id: string; readonly date: IsoDate }, RecurringMade | null> = {

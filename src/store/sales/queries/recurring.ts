@@ -1,7 +1,19 @@
 import Dexie from 'dexie';
+import type { CustomerRow } from '@/core/book/rows';
+import { numberOf } from '@/core/decisions/sales/issue';
+import { priceOn } from '@/core/documents/determineLine';
 import type { Draft } from '@/core/documents/draft';
-import type { Recurring, RecurringMade } from '@/core/documents/recurring';
+import { decideTaxes } from '@/core/documents/lineTax';
+import {
+  draftOfDate,
+  dueChanges,
+  type ListedPrices,
+  type Recurring,
+  type RecurringMade,
+} from '@/core/documents/recurring';
+import type { Setting } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
+import { loadBook, loadSetting } from '../../load';
 import type { BookDb } from '../../schema';
 
 /** A recurring document with what it says and for whom. */
@@ -9,15 +21,23 @@ export interface RecurringFile {
   readonly recurring: Recurring;
   readonly pattern: Draft | null;
   readonly customer: string;
+  /** Empty where nothing was made. */
+  readonly lastMade: IsoDate | '';
 }
 
 async function filesOf(db: BookDb, all: readonly Recurring[]): Promise<readonly RecurringFile[]> {
   const patterns = await db.drafts.bulkGet(all.map(({ id }) => id));
   const customers = await db.customers.bulkGet(patterns.map((one) => one?.customerId || '-'));
+  const last = await Promise.all(
+    all.map(({ id }) =>
+      db.recurringMade.where('[recurringId+date]').between([id, Dexie.minKey], [id, Dexie.maxKey]).last(),
+    ),
+  );
   return all.map((recurring, i) => ({
     recurring,
     pattern: patterns[i] ?? null,
     customer: customers[i]?.name ?? '',
+    lastMade: last[i]?.date ?? '',
   }));
 }
 
@@ -78,4 +98,55 @@ export async function waitingRecurring(
     const draft = drafts[i];
     return draft === undefined ? [] : [{ made, draft, name: recurring[i]?.name ?? '' }];
   });
+}
+
+/** The draft of one date with all that it is decided by. */
+export interface LoadedDate {
+  readonly recurring: Recurring;
+  readonly draft: Draft;
+  readonly customer: CustomerRow | undefined;
+  readonly setting: Setting;
+}
+
+/** What a date comes to; null where the recurring document is gone. */
+export function loadDate(db: BookDb, id: string, date: IsoDate, newId: string): Promise<LoadedDate | null> {
+  return Promise.all([db.recurring.get(id), db.drafts.get(id), loadBook(db)]).then(
+    ([recurring, pattern, { business }]) => {
+      if (recurring === undefined || pattern === undefined) return null;
+      const listId = dueChanges(recurring, date).findLast(({ priceListId }) => priceListId !== '')?.priceListId ?? '';
+      const dated = { ...pattern, issueDate: date, taxPoint: '' };
+      return Promise.all([
+        db.customers.get(pattern.customerId),
+        listId === '' ? undefined : db.priceLists.get(listId),
+        db.items.bulkGet(pattern.lines.map(({ itemId }) => itemId || '-')),
+      ]).then(([customer, list, items]) =>
+        loadSetting(db, dated, customer ?? null).then((setting): LoadedDate => {
+          const listed: ListedPrices = new Map(
+            pattern.lines.flatMap((line, i) => {
+              const item = items[i];
+              if (list === undefined || item === undefined || !list.prices.some(({ itemId }) => itemId === item.id))
+                return [];
+              return [[line.id, priceOn(line, item, list, dated, customer ?? null, setting)] as const];
+            }),
+          );
+          const language = customer?.language ?? 'en';
+          const draft = draftOfDate(recurring, pattern, date, newId, business.homeCurrency, language, listed);
+          return { recurring, draft, customer, setting };
+        }),
+      );
+    },
+  );
+}
+
+/** What a date will be, with its taxes decided and the number it would have now; null where the document is gone. */
+export async function dateOfRecurring(
+  db: BookDb,
+  id: string,
+  date: IsoDate,
+): Promise<(LoadedDate & { readonly number: string }) | null> {
+  const found = await loadDate(db, id, date, id);
+  if (found === null) return null;
+  const { customer, setting } = found;
+  const draft = decideTaxes(found.draft, customer ?? null, setting);
+  return { ...found, draft, number: numberOf(draft, await db.series.toArray()) };
 }
