@@ -18,7 +18,7 @@ const writeMail: WriteMail = async (mail, files) => (await import('@/print/eml')
 
 /** Loaded with the first document that is sent by itself. */
 const sendDocument: SendDocument = async (documentId) => {
-  const { sendByWay } = await import('../shared/delivery/sendByWay');
+  const { sendByWay } = await import('./delivery/sendByWay');
   const { kind, words } = await sendByWay(documentId);
   return kind === 'sent' ? '' : words;
 };

@@ -11,8 +11,8 @@ import type { Variant } from '@/print/wording/wording';
 import { printName } from '@/print/words';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
-import { printedPdf } from '../../shared/documentPrint';
 import { PdfSlip } from '../../shared/PdfSlip';
+import { printedPdf } from '../../shell/documentPrint';
 
 interface PrintDialogProps {
   readonly document: IssuedDocument;

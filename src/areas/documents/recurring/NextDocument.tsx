@@ -9,8 +9,8 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { dateOfRecurring } from '@/store/sales/queries/recurring';
 import { Button } from '@/ui/Button';
 import { MailViewTable } from '../../shared/delivery/MailViewTable';
-import { viewOfContent } from '../../shared/delivery/mailing';
 import { useBook } from '../../shell/book';
+import { viewOfContent } from '../../shell/delivery/mailing';
 
 /** Dates that are looked ahead. */
 const AHEAD = 12;

@@ -4,9 +4,9 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { Button } from '@/ui/Button';
 import { printBatch } from '@/workers/client';
-import { printJobs } from '../../shared/documentPrint';
 import { RunDialog } from '../../shared/RunDialog';
 import { useRun } from '../../shared/useRun';
+import { printJobs } from '../../shell/documentPrint';
 import { saveFile } from '../../shell/saveFile';
 
 interface BatchPrintProps {

@@ -1,8 +1,8 @@
 'use client';
 
 import { filledIn, type MessageTemplate } from '@/core/delivery/messageTemplate';
-import { sampleValues } from '../../shared/delivery/sampleValues';
 import { useBook } from '../../shell/book';
+import { sampleValues } from '../../shell/delivery/sampleValues';
 
 /** A message as it would go out about the newest document that it fits. */
 export function TemplatePreview({ template }: { readonly template: MessageTemplate }) {

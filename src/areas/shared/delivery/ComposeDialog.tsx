@@ -13,11 +13,11 @@ import { Dialog } from '@/ui/Dialog';
 import { AreaField, TextField } from '@/ui/Field';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
+import { mailAbout, type ProposedMail, proposeMail, viewOfDocument } from '../../shell/delivery/mailing';
 import { FILE_WORDS } from '../choices';
 import { SlipFoot } from '../FormFoot';
 import { useActionForm } from '../useActionForm';
 import { MailViewTable } from './MailViewTable';
-import { mailAbout, type ProposedMail, proposeMail, viewOfDocument } from './mailing';
 
 interface ComposeDialogProps {
   readonly document: IssuedDocument;

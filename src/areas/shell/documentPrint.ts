@@ -6,7 +6,7 @@ import { filesGoingOut } from '@/store/sales/queries/family';
 import { stylesFor } from '@/store/sales/queries/styles';
 import { inPrinter } from '@/workers/client';
 import type { PrintJob } from '@/workers/print.worker';
-import { bookDb } from '../shell/book';
+import { bookDb } from './book';
 
 type Options = Pick<PrintOptions, 'variant' | 'language' | 'received'>;
 

@@ -15,9 +15,9 @@ import { fileName, printed, printName } from '@/print/words';
 import { loadBook } from '@/store/load';
 import { allOf, recordOf } from '@/store/records';
 import { attachmentsOf } from '@/store/sales/queries/family';
-import { bookDb } from '../../shell/book';
-import { base64OfBytes, bytesOf } from '../../shell/fileBytes';
+import { bookDb } from '../book';
 import { hybridPdf, printedPdf } from '../documentPrint';
+import { base64OfBytes, bytesOf } from '../fileBytes';
 import { mailWriter } from './sampleValues';
 
 /** Bytes as a file of a message. */

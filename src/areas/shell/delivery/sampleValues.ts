@@ -7,7 +7,7 @@ import { Writer } from '@/print/writer';
 import { loadBook } from '@/store/load';
 import { newestOfKind, overdueInvoices } from '@/store/sales/queries/documents';
 import type { BookDb } from '@/store/schema';
-import { today } from '../../shell/book';
+import { today } from '../book';
 
 /** Amounts with their currency and days, in the language of a message. */
 export function mailWriter(language: string, currency: Currency): MailWriter {

@@ -5,7 +5,7 @@ import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { sendMails } from '@/store/delivery/actions/mail';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { recordOf } from '@/store/records';
-import { act, bookDb } from '../../shell/book';
+import { act, bookDb } from '../book';
 import { mailAbout, proposeMail } from './mailing';
 
 /** What came of sending a document by its customer's own way. */
