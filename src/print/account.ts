@@ -291,3 +291,42 @@ export function printedLetter(
     words: [words.asks, words.please],
   });
 }
+
+/** What a reminder on paper says. */
+export interface ReminderWords {
+  readonly subject: string;
+  /** Its paragraphs, parted by empty lines. */
+  readonly text: string;
+}
+
+/** A reminder for the post, with everything that is overdue in one currency. */
+export function printedReminder(
+  head: AccountHead,
+  { subject, text }: ReminderWords,
+  items: readonly { readonly number: string; readonly date: IsoDate; readonly due: IsoDate; readonly open: Minor }[],
+  currency: Currency,
+  on: IsoDate,
+): PrintedDocument {
+  const { write, words } = writerFor(head, currency);
+  return pageOf(head, write, {
+    title: subject,
+    number: '',
+    currency,
+    facts: [[words.date, write.day(on)]],
+    columns: [
+      { field: 'title', head: words.document },
+      { field: 'supplied', head: words.date },
+      { field: 'quantity', head: words.due },
+      { field: 'value', head: words.open },
+    ],
+    lines: items.map(({ number, date, due, open }) => ({
+      ...EMPTY_LINE,
+      title: number,
+      supplied: write.day(date),
+      quantity: write.day(due),
+      value: write.money(open),
+    })),
+    totals: [[words.balance, write.money(total(items.map(({ open }) => open)))]],
+    words: text.split(/\n{2,}/),
+  });
+}

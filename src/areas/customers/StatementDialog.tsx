@@ -2,36 +2,19 @@
 
 import { useState } from 'react';
 import { isIsoDate } from '@/core/kernel/date';
-import { printedStatement, type StatementSpan } from '@/print/account';
+import type { StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
-import { accountRows } from '@/store/customers/queries/account';
-import { customerAndChildren } from '@/store/payments/queries/debts';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
-import { accountHead, pagesAsPdf } from '../shared/accountPrint';
+import { pagesAsPdf, statementPages } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
 import { PdfSlip } from '../shared/PdfSlip';
 import { typedDay } from '../shared/typedDay';
-import { bookDb, today } from '../shell/book';
+import { today } from '../shell/book';
 
 interface StatementDialogProps {
   readonly customers: readonly { readonly id: string; readonly name: string }[];
   readonly onClose: () => void;
-}
-
-/** Statements of a customer, with those under it, one for each currency in which something happened. */
-async function statementsOf(customerId: string, span: StatementSpan): Promise<readonly PrintedDocument[]> {
-  const head = await accountHead(customerId);
-  if (head === null) return [];
-  const db = bookDb();
-  const rows = await accountRows(db, await customerAndChildren(db, customerId));
-  const currencies = new Set([
-    ...rows.documents.map(({ content }) => content.currency),
-    ...rows.receipts.map(({ currency }) => currency),
-  ]);
-  return [...currencies]
-    .map((currency) => printedStatement(head, rows, currency, span))
-    .filter(({ lines, totals }) => lines.length > 0 || totals.length > 1);
 }
 
 /** Statements of account as they print, each in its customer’s language: open items, or all between two days. */
@@ -46,7 +29,7 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
     if (!isIsoDate(last)) throw new Error('enter the date it is as at');
     const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
     const pages: PrintedDocument[] = [];
-    for (const { id } of customers) pages.push(...(await statementsOf(id, span)));
+    for (const { id } of customers) pages.push(...(await statementPages(id, span)));
     return pagesAsPdf(pages);
   };
   const [only, ...more] = customers;

@@ -63,6 +63,9 @@ export function ReceiptsIndex() {
             <Link href={routes.customers} className="underline underline-offset-4">
               Aged receivables
             </Link>
+            <Link href={routes.reminders} className="underline underline-offset-4">
+              Reminders
+            </Link>
             <Link href={routes.withholding} className="underline underline-offset-4">
               Withholding
             </Link>

@@ -100,6 +100,11 @@ export const SECTIONS: readonly { readonly title: string; readonly sections: rea
         Page: dynamic(async () => (await import('./messages/TemplatePages')).TemplateList),
         Record: dynamic(async () => (await import('./messages/TemplatePages')).TemplatePage),
       },
+      {
+        path: 'reminders',
+        name: 'Reminders',
+        Page: dynamic(async () => (await import('./reminders/ReminderRulesForm')).ReminderRulesForm),
+      },
     ],
   },
   {

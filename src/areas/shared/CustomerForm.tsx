@@ -55,6 +55,7 @@ const withSending = (customer: Customer): Customer => ({
   ...customer,
   contacts: customer.contacts.map((contact) => ({ ...contact, gets: contact.gets ?? [] })),
   sending: customer.sending ?? { way: '', files: [] },
+  notReminded: customer.notReminded ?? false,
 });
 
 const TOPIC_CHOICES = MAIL_TOPICS.map((topic) => [topic, topic] as const);
@@ -199,6 +200,7 @@ export function CustomerForm({ customer, name = '', onSaved }: CustomerFormProps
             options={SENT_FILES.map((one) => [one, FILE_WORDS[one]] as const)}
           />
         </div>
+        <CheckField label="Not reminded of what is overdue" {...form.register('notReminded')} />
         <h2 className="mt-1 font-semibold font-serif">Contacts</h2>
         <RowsField
           form={form}

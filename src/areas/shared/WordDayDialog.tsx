@@ -50,7 +50,7 @@ export function WordDayDialog(props: WordDayProps) {
             placeholder={writeDate(today())}
             hint="Empty for today"
             {...field('on')}
-            error={errorAt('on') ?? errorAt('date')}
+            error={errorAt('on') ?? errorAt('date') ?? errorAt('until')}
           />
         )}
         {children}

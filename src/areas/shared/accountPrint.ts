@@ -1,6 +1,8 @@
-import type { AccountHead } from '@/print/account';
+import { type AccountHead, printedStatement, type StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
+import { accountRows } from '@/store/customers/queries/account';
 import { loadBook } from '@/store/load';
+import { customerAndChildren } from '@/store/payments/queries/debts';
 import { allOf, recordOf } from '@/store/records';
 import { inPrinter } from '@/workers/client';
 import { bookDb, moment } from '../shell/book';
@@ -23,4 +25,19 @@ export async function accountHead(customerId: string): Promise<AccountHead | nul
 export function pagesAsPdf(pages: readonly PrintedDocument[]): Promise<Uint8Array> {
   if (pages.length === 0) return Promise.reject(new Error('there is nothing to print'));
   return inPrinter((face) => face.pages(pages, moment().now));
+}
+
+/** Statements of a customer, with those under it, one for each currency in which something happened. */
+export async function statementPages(customerId: string, span: StatementSpan): Promise<readonly PrintedDocument[]> {
+  const head = await accountHead(customerId);
+  if (head === null) return [];
+  const db = bookDb();
+  const rows = await accountRows(db, await customerAndChildren(db, customerId));
+  const currencies = new Set([
+    ...rows.documents.map(({ content }) => content.currency),
+    ...rows.receipts.map(({ currency }) => currency),
+  ]);
+  return [...currencies]
+    .map((currency) => printedStatement(head, rows, currency, span))
+    .filter(({ lines, totals }) => lines.length > 0 || totals.length > 1);
 }

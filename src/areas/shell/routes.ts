@@ -48,6 +48,7 @@ export const routes = {
   receiptFor: (documentId: string): string => `/receipts/new?document=${documentId}`,
   receiptFrom: (customerId: string): string => `/receipts/new?customer=${encodeURIComponent(customerId)}`,
   withholding: '/receipts/withholding',
+  reminders: '/receipts/reminders',
 
   bank: '/receipts/bank',
   reconcile: (id: string): string => `/receipts/bank/reconcile?account=${encodeURIComponent(id)}`,

@@ -4,7 +4,9 @@ import type { ReactNode } from 'react';
 import { dayOf, daysBetween, isIsoDate, writeDate, writeDay } from '@/core/kernel/date';
 import { minus } from '@/core/kernel/money';
 import { spanName } from '@/core/returns/calendar';
+import { remindersDue } from '@/core/settlement/reminder';
 import { bankStandings } from '@/store/bank/queries/lines';
+import { reminderMaterial } from '@/store/customers/queries/reminders';
 import { mailsIn } from '@/store/delivery/queries/mail';
 import { askingTransmissions } from '@/store/delivery/queries/sent';
 import { missingCertificates } from '@/store/payments/queries/withholding';
@@ -64,6 +66,7 @@ export function Today() {
         returns: await returnsToFile(db, registrations, day),
         certificates: await lapsingCertificates(db, day, ROWS_SHOWN),
         missing: await missingCertificates(db, day, ROWS_SHOWN),
+        reminders: remindersDue(await reminderMaterial(db, day)).plans.length,
         recurring: await waitingRecurring(db, ROWS_SHOWN),
         mails: await mailsIn(db, 'asks', ROWS_SHOWN),
         transmissions: await askingTransmissions(db, moment().now, ROWS_SHOWN),
@@ -76,8 +79,20 @@ export function Today() {
     [registrations, day],
   );
   if (found === undefined) return <Sheet label="Today">{null}</Sheet>;
-  const { overdue, drafts, returns, certificates, missing, transmissions, mails, recurring, bank, steps, reminder } =
-    found;
+  const {
+    overdue,
+    drafts,
+    returns,
+    certificates,
+    missing,
+    transmissions,
+    mails,
+    recurring,
+    reminders,
+    bank,
+    steps,
+    reminder,
+  } = found;
   const nothing = [returns, certificates, missing, transmissions, mails, recurring, bank, overdue, drafts].every(
     (list) => list.length === 0,
   );
@@ -198,6 +213,13 @@ export function Today() {
               />
             ))}
           </ul>
+          {reminders > 0 && (
+            <p className="mt-1">
+              <Link href={routes.reminders} className="underline decoration-rule underline-offset-4">
+                {reminders === 1 ? 'Remind one customer' : `Remind ${reminders} customers`}
+              </Link>
+            </p>
+          )}
         </section>
       )}
       {recurring.length > 0 && (

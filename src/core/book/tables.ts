@@ -30,6 +30,7 @@ import type { TaxPayment } from '@/core/returns/taxPayment';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Refund } from '@/core/settlement/refund';
+import type { Reminder, ReminderHold } from '@/core/settlement/reminder';
 import type { Withheld, WithholdingCertificate, WithholdingClaim } from '@/core/settlement/withholding';
 import { decisionRowSchema } from '@/core/tax/decisionTable';
 import { type Jurisdiction, jurisdictionSchema } from '@/core/tax/jurisdiction';
@@ -563,6 +564,24 @@ export const TABLES = {
     shape: ROW_SHAPES.transmissions,
     customers: { found: { index: 'documentId', through: 'documents' }, moved: toCustomer },
     called: ({ id }) => `transmission ${id}`,
+    references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
+  }),
+  reminders: appended<Reminder>({
+    key: 'id',
+    indexes: { 9: 'id, customerId, on, *documentIds' },
+    shape: ROW_SHAPES.reminders,
+    called: ({ customerName, on }) => `reminder to ${customerName} of ${on}`,
+    references: [
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+      { table: 'documents', at: 'documents', what: 'documents of the book', ids: ({ documentIds }) => documentIds },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
+  }),
+  reminderHolds: removable<ReminderHold>({
+    key: 'documentId',
+    indexes: { 9: 'documentId, until' },
+    shape: ROW_SHAPES.reminderHolds,
+    called: ({ kind }) => kind,
     references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
   }),
   recurring: removable<Recurring>({

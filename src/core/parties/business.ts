@@ -5,6 +5,7 @@ import { neededText, optionalText } from '@/core/kernel/validate';
 import { wanted } from '@/core/kernel/wanted';
 import { type Address, addressSchema } from './address';
 import { type Endpoint, endpointSchema } from './endpoint';
+import { type ReminderRules, reminderRulesSchema } from './reminderRules';
 
 /** Where messages come from, and where a copy of them goes as evidence; either may be empty. */
 export function mailAddresses({ mail, email }: Pick<Business, 'mail' | 'email'>): {
@@ -32,6 +33,8 @@ export interface Business {
   readonly cards?: { readonly page: string; readonly surcharge: string };
   /** Who messages come from; missing where that is our own e-mail address. */
   readonly mail?: { readonly from: string; readonly copyTo: string };
+  /** How customers are reminded; missing for the usual way. */
+  readonly reminders?: ReminderRules;
   /** Units with words of our own; missing for none. */
   readonly units?: readonly OwnUnit[];
 }
@@ -58,5 +61,6 @@ export const businessSchema = yup.object({
       copyTo: optionalText(200).email(wanted('give-e-mail')),
     })
     .default(undefined),
+  reminders: reminderRulesSchema.default(undefined),
   units: yup.array().of(ownUnitSchema),
 });

@@ -105,6 +105,8 @@ export interface Customer {
   readonly priceListId: string;
   /** Jurisdictions, with all that lie in them, that may not tax this customer. */
   readonly notLiableIn: readonly string[];
+  /** Not reminded of what is overdue. */
+  readonly notReminded?: boolean;
   /** Missing until something of it was chosen. */
   readonly sending?: Sending;
   /** Withholding types that this customer applies. */
@@ -190,6 +192,7 @@ export const customerSchema = yup.object({
     .defined(),
   styleId: optionalText(80),
   priceListId: optionalText(60),
+  notReminded: yup.boolean(),
   sending: sendingSchema,
   notLiableIn: yup.array().of(neededText('give-a-jurisdiction')).defined(),
   withholding: yup.array().of(neededText('give-withholding-type')).defined(),

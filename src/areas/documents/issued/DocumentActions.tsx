@@ -11,6 +11,7 @@ import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { type Syntax, writeEInvoice } from '@/core/einvoice/syntax';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { fileName, printName } from '@/print/words';
+import { holdReminding } from '@/store/customers/actions/reminders';
 import { cancelDocument, sendElsewhere } from '@/store/sales/actions/afterIssue';
 import { correctInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepAnswer, type Remake, remake } from '@/store/sales/actions/quotes';
@@ -44,6 +45,8 @@ type Asking =
   | 'sent'
   | 'accepted'
   | 'declined'
+  | 'dispute'
+  | 'promise'
   | null;
 
 interface DocumentActionsProps {
@@ -67,6 +70,8 @@ const WORDS: Readonly<Record<DocumentAction, string>> = {
   mail: 'Send by mail…',
   receive: 'Record a receipt',
   'write-off': 'Write off…',
+  dispute: 'Disputed…',
+  promise: 'Payment promised…',
 };
 
 /** Done from buttons of their own, not from the menu. */
@@ -133,6 +138,8 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     mail: () => setAsking('mail'),
     receive: () => router.push(routes.receiptFor(id)),
     'write-off': () => setAsking('write-off'),
+    dispute: () => setAsking('dispute'),
+    promise: () => setAsking('promise'),
   };
   const { goesOut, eInvoice, posts } = KINDS[kind];
   const wordsOf = (action: DocumentAction) => (action === 'copy' && !posts ? 'Copy into a new quote' : WORDS[action]);
@@ -149,6 +156,14 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       : [entry];
   });
 
+  const hold = (what: 'dispute' | 'promise') => async (words: string, until: string) => {
+    const result = await act(holdReminding, { documentId: id, kind: what, until, words });
+    if (result.ok) {
+      toast(`${number} is left out of reminders`);
+      close();
+    }
+    return result;
+  };
   const answer = (what: QuoteAnswer['kind']) => async (words: string, on: string) => {
     const result = await act(keepAnswer, {
       documentId: id,
@@ -158,7 +173,10 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     return result;
   };
   const dialogs: Readonly<
-    Record<'correct' | 'cancel' | 'sent' | 'accepted' | 'declined', Omit<WordDayProps, 'onClose'>>
+    Record<
+      'correct' | 'cancel' | 'sent' | 'accepted' | 'declined' | 'dispute' | 'promise',
+      Omit<WordDayProps, 'onClose'>
+    >
   > = {
     correct: {
       title: `Correct ${number}`,
@@ -200,6 +218,22 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
         if (result.ok) close();
         return result;
       },
+    },
+    dispute: {
+      title: `${number} is disputed`,
+      description: 'It is left out of reminders until the date you look at it again.',
+      words: 'What the customer said',
+      day: 'Look at it again on',
+      action: 'Hold reminders',
+      onDo: hold('dispute'),
+    },
+    promise: {
+      title: `Payment of ${number} is promised`,
+      description: 'It is left out of reminders until the day after the date that was promised.',
+      words: 'Who promised it, and how',
+      day: 'Promised for',
+      action: 'Hold reminders',
+      onDo: hold('promise'),
     },
     accepted: {
       title: `${number} is accepted`,

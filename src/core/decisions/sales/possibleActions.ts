@@ -25,7 +25,9 @@ export type DocumentAction =
   | 'send'
   | 'mail'
   | 'receive'
-  | 'write-off';
+  | 'write-off'
+  | 'dispute'
+  | 'promise';
 
 /** A document with what decides on what can be done with it. */
 export interface Standing {
@@ -100,6 +102,10 @@ export function possibleActions(standing: Standing): Possible {
     actions.set('mark-sent', document.sentOn === '' ? null : { code: 'sent-before', path: '', on: document.sentOn });
   // Money may come after all for what was written off.
   if (owed && (document.open > 0n || document.writtenOff > 0n)) actions.set('receive', null);
-  if (owed && document.open > 0n) actions.set('write-off', null);
+  if (owed && document.open > 0n) {
+    actions.set('dispute', null);
+    actions.set('promise', null);
+    actions.set('write-off', null);
+  }
   return { actions, main: mainOf(standing, actions) };
 }

@@ -1,0 +1,5 @@
+import { RemindersScreen } from '@/areas/customers/RemindersScreen';
+
+export default function Page() {
+  return <RemindersScreen />;
+}
