@@ -73,7 +73,7 @@ test('a whole list is sent, with what cannot go named; a draft is written from a
   page,
 }) => {
   await openSample(page);
-  await page.getByRole('button', { name: 'Send the list…' }).click();
+  await page.getByRole('button', { name: 'Send as e-invoices…' }).click();
   const slip = page.getByRole('dialog');
   await slip.getByRole('button', { name: 'Send what was not sent' }).click();
   await expect(slip.getByRole('status')).toContainText('7 on their way, 3 sent before.');

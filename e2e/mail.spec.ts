@@ -101,3 +101,30 @@ test('the words of a message are changed, and a placeholder that stands for noth
   await page.goto('/setup/messages');
   await expect(page.getByRole('row', { name: /^Invoice Invoice \{number\}.*our own/ })).toBeVisible();
 });
+
+test('a whole list is sent, each document by its customer’s own way, and statements in one go', async ({ page }) => {
+  await openSample(page);
+  await test.step('what is overdue and was not sent', async () => {
+    await page.getByRole('main').getByLabel('State').selectOption('overdue');
+    await page.getByRole('button', { name: 'Send the list…' }).click();
+    const slip = page.getByRole('dialog', { name: 'Send the list' });
+    await slip.getByRole('button', { name: 'Send what was not sent' }).click();
+    await expect(slip.getByRole('status')).toHaveText(/\d not sent\.$/);
+    // Those without an address go by post.
+    await expect(slip.getByRole('list', { name: 'Not sent' })).toContainText(
+      'It goes by post: print it and mark it as sent.',
+    );
+    await expectAccessible(page, 'sending a list');
+    await slip.getByRole('button', { name: 'Close' }).click();
+  });
+  await test.step('statements of all who owe something', async () => {
+    await page.goto('/receipts/customers');
+    await page.getByRole('button', { name: /statements/i }).click();
+    const slip = page.getByRole('dialog', { name: /^Statements of/ });
+    await slip.getByRole('button', { name: /^Send \d+ by mail$/ }).click();
+    await expect(slip.getByText(/^\d on their way by mail\. .*no e-mail address is known\./)).toBeVisible();
+    await page.goto('/sales/outbox');
+    await page.getByRole('navigation', { name: 'Status' }).getByRole('button', { name: /^Sent/ }).click();
+    await expect(page.getByRole('row', { name: /^Statement, Ballyvaughan/ })).toBeVisible();
+  });
+});

@@ -29,8 +29,8 @@ interface Column extends PrintedColumn {
 /** Widest that a column beside the description becomes, with the gap behind it. */
 const WIDEST: Readonly<Record<PrintedColumn['field'], number>> = {
   title: 0,
-  supplied: 66,
-  quantity: 66,
+  supplied: 96,
+  quantity: 96,
   price: 66,
   less: 46,
   tax: 92,

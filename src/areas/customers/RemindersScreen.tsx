@@ -188,7 +188,12 @@ export function RemindersScreen() {
               )}
             </div>
             {run.doing === null ? (
-              <Button weight="main" className="mt-3" disabled={chosen.length === 0} onClick={() => void send()}>
+              <Button
+                weight="main"
+                className="mt-3 self-start"
+                disabled={chosen.length === 0}
+                onClick={() => void send()}
+              >
                 Send {chosen.length} {chosen.length === 1 ? 'reminder' : 'reminders'}
               </Button>
             ) : (

@@ -4,13 +4,16 @@ import { useState } from 'react';
 import { isIsoDate } from '@/core/kernel/date';
 import type { StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
+import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
 import { pagesAsPdf, statementPages } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
 import { PdfSlip } from '../shared/PdfSlip';
 import { typedDay } from '../shared/typedDay';
+import { useRun } from '../shared/useRun';
 import { today } from '../shell/book';
+import { mailStatement } from './mailStatement';
 
 interface StatementDialogProps {
   readonly customers: readonly { readonly id: string; readonly name: string }[];
@@ -32,6 +35,25 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
     for (const { id } of customers) pages.push(...(await statementPages(id, span)));
     return pagesAsPdf(pages);
   };
+  const run = useRun();
+  const mail = () =>
+    run.start(
+      async ({ signal, tell }) => {
+        if (wrong || !isIsoDate(last)) return 'Enter days in their order.';
+        const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
+        const left: string[] = [];
+        let sent = 0;
+        for (const [i, customer] of customers.entries()) {
+          if (signal.aborted) break;
+          tell({ done: i, of: customers.length });
+          const fault = await mailStatement(customer.id, span);
+          if (fault === '') sent++;
+          else left.push(`${customer.name}: ${fault}`);
+        }
+        return [`${sent} on their way by mail.`, ...left].join(' ');
+      },
+      (fault) => (fault === null ? 'Stopped: what was sent is sent.' : `It could not go on: ${fault.message}`),
+    );
   const [only, ...more] = customers;
   const name = more.length === 0 ? `statement ${only?.name ?? ''}` : 'statements';
   return (
@@ -70,7 +92,21 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
         make={wrong ? null : make}
         of={`${how} ${first} ${last}`}
         onClose={onClose}
+        beside={
+          run.doing === null ? (
+            <Button disabled={wrong} onClick={() => void mail()}>
+              {more.length === 0 ? 'Send by mail' : `Send ${customers.length} by mail`}
+            </Button>
+          ) : (
+            <Button onClick={run.stop}>
+              Stop, {run.doing.done} of {run.doing.of} sent
+            </Button>
+          )
+        }
       />
+      <p role="status" className="min-h-[22px] pt-2">
+        {run.said}
+      </p>
     </Dialog>
   );
 }

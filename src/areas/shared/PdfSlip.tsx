@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
 import { saveFile } from '../shell/saveFile';
 import { Frame } from './PdfFrame';
@@ -13,10 +14,12 @@ interface PdfSlipProps {
   readonly make: (() => Promise<Uint8Array>) | null;
   readonly of: unknown;
   readonly onClose: () => void;
+  /** Something else to do with it. */
+  readonly beside?: ReactNode;
 }
 
 /** What a slip shows of a PDF: the file itself, and that very file to save. */
-export function PdfSlip({ title, name, make, of, onClose }: PdfSlipProps) {
+export function PdfSlip({ title, name, make, of, onClose, beside }: PdfSlipProps) {
   const { pdf, isCurrent, fault } = usePdf(make, of);
   return (
     <>
@@ -31,6 +34,7 @@ export function PdfSlip({ title, name, make, of, onClose }: PdfSlipProps) {
         >
           Save PDF
         </Button>
+        {beside}
         <Button onClick={onClose}>Close</Button>
       </div>
     </>

@@ -23,6 +23,7 @@ import { EntriesNote } from '../../shell/EntriesNote';
 import { routes } from '../../shell/routes';
 import { keyOfSide, totalNames, totalTitle } from '../totalNames';
 import { FamilyNote } from './FamilyNote';
+import { RemindersNote } from './RemindersNote';
 import { SettlementNote } from './SettlementNote';
 
 interface IssuedMarginProps {
@@ -125,6 +126,7 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
       <ExchangeNote transmissions={file.transmissions} />
       <MailNote mails={file.mails} onMend={setMending} />
       <SettlementNote file={file} onTotal={onTotal} />
+      <RemindersNote documentId={document.id} />
       <FamilyNote current={document.id} family={file.family} drafts={file.drafts} receipts={file.receipts} />
       <TimelineNote id={document.id} events={file.events} mails={file.mails} />
       {mending !== null && (

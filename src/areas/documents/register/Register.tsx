@@ -23,6 +23,7 @@ import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { SendEachList } from '../../shared/delivery/SendEachList';
 import { SendList } from '../../shared/delivery/SendList';
 import { documentMark, KIND_WORDS } from '../../shared/documentMark';
 import { act, bookDb, today, useBook } from '../../shell/book';
@@ -86,7 +87,7 @@ export function Register() {
   const [shown, setShown] = useState<Shown>(FIRST);
   const [limit, setLimit] = useState(PAGE);
   const [printing, setPrinting] = useState(false);
-  const [sending, setSending] = useState(false);
+  const [sending, setSending] = useState<'e-invoices' | 'each' | null>(null);
   const [choosing, setChoosing] = useState(false);
   const [name, setName] = useState('');
   const views = useBook((db) => savedViews(db)) ?? [];
@@ -200,7 +201,8 @@ export function Register() {
       <div className="mt-auto flex flex-wrap items-end gap-2.5 pt-5">
         <Button onClick={() => void save()}>Save as CSV</Button>
         <Button onClick={() => setPrinting(true)}>Print the list…</Button>
-        <Button onClick={() => setSending(true)}>Send the list…</Button>
+        <Button onClick={() => setSending('each')}>Send the list…</Button>
+        <Button onClick={() => setSending('e-invoices')}>Send as e-invoices…</Button>
         <Button onClick={() => setChoosing(!choosing)} aria-expanded={choosing}>
           Columns and view…
         </Button>
@@ -253,7 +255,8 @@ export function Register() {
           </form>
         </section>
       )}
-      {sending && <SendList all={all} onClose={() => setSending(false)} />}
+      {sending === 'e-invoices' && <SendList all={all} onClose={() => setSending(null)} />}
+      {sending === 'each' && <SendEachList all={all} onClose={() => setSending(null)} />}
       {printing && <BatchPrint all={all} onClose={() => setPrinting(false)} />}
     </Sheet>
   );

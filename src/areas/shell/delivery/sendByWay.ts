@@ -1,9 +1,11 @@
+import { purposeOf } from '@/core/delivery/compose';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { sendingOf } from '@/core/parties/customer';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { sendMails } from '@/store/delivery/actions/mail';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
+import { mailsAbout } from '@/store/delivery/queries/mail';
 import { recordOf } from '@/store/records';
 import { act, bookDb } from '../book';
 import { mailAbout, proposeMail } from './mailing';
@@ -23,6 +25,9 @@ async function byEInvoice({ id }: IssuedDocument): Promise<SentByWay> {
 }
 
 async function byMail(document: IssuedDocument): Promise<SentByWay> {
+  const before = await mailsAbout(bookDb(), document.id);
+  if (before.some(({ purpose, phase }) => purpose === purposeOf(document) && phase !== 'closed'))
+    return { kind: 'waits', words: 'A message about it is on its way, or did not arrive: look at the outbox.' };
   const proposal = await proposeMail(document);
   if (proposal.to.length === 0)
     return { kind: 'waits', words: 'No e-mail address is known for it: enter one and send it.' };
