@@ -20,6 +20,8 @@ import { perform } from './perform';
 import { creditInvoice } from './sales/actions/creditInvoice';
 import { keepDraft } from './sales/actions/drafts';
 import { issueInvoice } from './sales/actions/issueInvoice';
+import { sendQuoteDraft } from './sales/actions/quotes';
+import { keepRecurring, repeatDraft } from './sales/actions/recurring';
 import { findCustomers } from './sales/queries/documents';
 import { historyOf } from './sales/queries/family';
 import type { BookDb } from './schema';
@@ -44,7 +46,7 @@ import { changeTaxRate } from './tax/actions/changeRate';
 import { fileReturn } from './tax/actions/fileReturn';
 import { periodReturn, returnsToFile, ribbon } from './tax/queries/periods';
 import { proofMaterial } from './tax/queries/proofMaterial';
-import { effectsOf } from './tax/queries/rateChange';
+import { effectsOf, laterEffectsOf } from './tax/queries/rateChange';
 
 const JANUARY = '2026-01-15';
 const WASHINGTON = washingtonRegistration(day('2026-01-01'));
@@ -214,6 +216,20 @@ describe('what if a rate changes', () => {
       [late.id, 12300n, 12500n],
       [other.id, 12300n, 12500n],
     ]);
+  });
+  test('open quotes and recurring documents are listed, too: they take it by themselves', async () => {
+    const quote = await act(db, keepDraft, draftOf({ id: 'q', kind: 'quote', due: '1m' }), JANUARY);
+    await act(db, sendQuoteDraft, { draftId: quote.id }, JANUARY);
+    const pattern = await act(db, keepDraft, draftOf({ id: 'r', issueDate: '2026-01-31' }), JANUARY);
+    const recurring = await act(db, repeatDraft, { draftId: pattern.id, name: 'Hire' }, JANUARY);
+    await act(db, keepRecurring, { ...recurring, paused: false }, JANUARY);
+    const rate = rise('2026-02-01', '25');
+    expect((await laterEffectsOf(db, await vat(), rate)).map((e) => [e.of, e.name, e.taxPoint, e.after])).toEqual([
+      ['quote', 'QUO-2026-0001', '2026-02-01', 12500n],
+      ['recurring', 'Hire', '2026-02-28', 12500n],
+    ]);
+    // What a recurring document says is no draft that would have to take it.
+    expect(await effectsOf(db, await vat(), rise('2026-01-20', '25'))).toEqual([]);
   });
   test('chosen drafts take it; others keep their rate and are not issued before it is taken', async () => {
     const { late, other } = await drafts();

@@ -9,15 +9,17 @@ import type { TaxRate } from '@/core/tax/tax';
 import { knownClasses } from '@/core/tax/taxSetup';
 import { wordRefusals } from '@/core/wording/refusals';
 import { changeTaxRate } from '@/store/tax/actions/changeRate';
-import { effectsOf } from '@/store/tax/queries/rateChange';
+import { effectsOf, type LaterEffect, laterEffectsOf } from '@/store/tax/queries/rateChange';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
+import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { Empty, SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
 import { DateField } from '../../shared/DateField';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today, useBook } from '../../shell/book';
+import { routes } from '../../shell/routes';
 
 /** What a rate from a day on would do to open drafts; taken for those that are chosen. */
 export function RateChange() {
@@ -37,6 +39,12 @@ export function RateChange() {
     [tax?.id, taxClass, from, percent],
     [tax],
   );
+  const later =
+    useBook(
+      async (db) => (tax === undefined || rate === null ? [] : await laterEffectsOf(db, tax, rate)),
+      [tax?.id, taxClass, from, percent],
+      [tax],
+    ) ?? [];
   const chosen = (effects ?? []).filter((effect) => !left.has(effect.draftId));
   const nameOf = (id: string) => records.jurisdictions.find((j) => j.id === id)?.name ?? id;
   const toggle = (id: string) => {
@@ -114,6 +122,38 @@ export function RateChange() {
             },
           ]}
         />
+      )}
+      {later.length > 0 && (
+        <section className="mt-6">
+          <h2 className="mb-1 font-semibold font-serif">Quotes and recurring documents, which take it by themselves</h2>
+          <Ruled
+            caption="Quotes and recurring documents that the change touches"
+            rows={later}
+            keyOf={(effect: LaterEffect) => effect.draftId}
+            columns={[
+              {
+                head: 'Document',
+                cell: (effect) => (
+                  <Link
+                    href={effect.of === 'quote' ? routes.document(effect.draftId) : routes.recurring(effect.draftId)}
+                    className="underline decoration-rule underline-offset-4"
+                  >
+                    {effect.name}
+                  </Link>
+                ),
+              },
+              { head: 'Customer', cell: (effect) => effect.customerName },
+              { head: 'From', cell: (effect) => writeDate(effect.taxPoint) },
+              { head: 'Now', align: 'right', cell: (e) => <Money amount={e.before} currency={currency} /> },
+              { head: 'New total', align: 'right', cell: (e) => <Money amount={e.after} currency={currency} /> },
+              {
+                head: 'Difference',
+                align: 'right',
+                cell: (e) => <Money amount={minus(e.after, e.before)} currency={currency} />,
+              },
+            ]}
+          />
+        </section>
       )}
       {wrong !== '' && (
         <p role="alert" className="mt-3 text-brick">
