@@ -19,6 +19,7 @@ const PAGES: Readonly<Record<string, string>> = {
   '/sales/doc/:id': '/sales/doc',
   '/sales/draft/:id': '/sales/draft',
   '/sales/recurring/:id': '/sales/recurring',
+  '/sales/runs/:id': '/sales/runs',
   ...Object.fromEntries(
     ['customers', 'items', 'prices'].flatMap((part) => [
       [`/sales/${part}`, '/sales/records'],

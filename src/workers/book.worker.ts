@@ -1,6 +1,8 @@
 import { expose } from 'comlink';
 import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
+import type { RunDoes } from '@/core/decisions/sales/run';
+import type { Run, RunRow } from '@/core/documents/run';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
@@ -22,6 +24,8 @@ import { type SuggestedLine, suggestFor } from '@/store/bank/queries/suggestions
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
+import { makeRunDocument } from '@/store/sales/actions/runs';
+import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
 import { BookDb } from '@/store/schema';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
@@ -62,6 +66,27 @@ const face = {
   /** Holds the whole book against its seals and against itself. */
   checkBook(): Promise<readonly Refusal[]> {
     return checkBook(db);
+  },
+
+  /** Does for customers of a run what it does, one after the other; what is done stays done when the work is stopped. */
+  async run(
+    rowIds: readonly string[],
+    does: RunDoes,
+    at: Omit<Moment, 'newId'>,
+    onDone: (row: RunRow) => void,
+  ): Promise<Result<number>> {
+    const moment = { ...at, newId: () => crypto.randomUUID() };
+    for (const rowId of rowIds) {
+      const result = await perform(db, makeRunDocument, { rowId, does }, moment);
+      if (!result.ok) return result;
+      onDone(result.value);
+    }
+    return accept(rowIds.length);
+  },
+
+  /** Looks at customers of a run as their documents would be. */
+  reviewRun(run: Run, rows: readonly RunRow[], today: IsoDate): Promise<readonly RunReview[]> {
+    return reviewRun(db, run, rows, today);
   },
 
   /**

@@ -1,7 +1,11 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
+import type { RunDoes } from '@/core/decisions/sales/run';
+import type { Run, RunRow } from '@/core/documents/run';
+import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
+import type { RunReview } from '@/store/sales/queries/runs';
 import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';
 import type { PrintFace, PrintJob } from './print.worker';
@@ -111,6 +115,27 @@ export function sendInWorker(
   signal: AbortSignal,
 ): Promise<Result<number>> {
   return onBook((face) => face.sendEInvoices(documentIds, { now, today, operator }, proxy(onDone)), signal);
+}
+
+/** Does in a worker what a run does for customers, telling each as it is done. @throws Stopped when `signal` is aborted. */
+export function runInWorker(
+  rowIds: readonly string[],
+  does: RunDoes,
+  { now, today, operator }: Moment,
+  onDone: (row: RunRow) => void,
+  signal: AbortSignal,
+): Promise<Result<number>> {
+  return onBook((face) => face.run(rowIds, does, { now, today, operator }, proxy(onDone)), signal);
+}
+
+/** Looks in a worker at what customers of a run will get. @throws Stopped when `signal` is aborted. */
+export function reviewInWorker(
+  run: Run,
+  rows: readonly RunRow[],
+  today: IsoDate,
+  signal: AbortSignal,
+): Promise<readonly RunReview[]> {
+  return onBook((face) => face.reviewRun(run, rows, today), signal);
 }
 
 /** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */

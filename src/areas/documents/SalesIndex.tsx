@@ -76,6 +76,7 @@ const WAYS: readonly (readonly [path: string, words: string])[] = [
   [routes.sentEInvoices, 'E-invoices sent'],
   [routes.outbox, 'Outbox'],
   [routes.recurringList, 'Recurring'],
+  [routes.runs, 'Runs'],
   [routes.section('customers'), 'Customers'],
   [routes.section('items'), 'Items'],
   [routes.section('prices'), 'Price lists'],

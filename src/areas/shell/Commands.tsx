@@ -35,6 +35,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'E-invoices sent', path: routes.sentEInvoices },
   { words: 'Outbox: messages sent and waiting', path: routes.outbox },
   { words: 'Recurring documents', path: routes.recurringList },
+  { words: 'Runs: one invoice for many customers', path: routes.runs },
   { words: 'Remind customers of what is overdue', path: routes.reminders },
   { words: 'All documents', path: routes.sales },
   { words: 'Prove the book', path: routes.prove },

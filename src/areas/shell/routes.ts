@@ -16,6 +16,8 @@ export const routes = {
   eInvoice: '/sales/einvoice',
   sentEInvoices: '/sales/sent',
   outbox: '/sales/outbox',
+  runs: '/sales/runs',
+  run: (id: string): string => `/sales/runs/${encodeURIComponent(id)}`,
   recurringList: '/sales/recurring',
   recurring: (id: string): string => `/sales/recurring/${encodeURIComponent(id)}`,
   receipts: '/receipts',

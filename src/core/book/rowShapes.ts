@@ -5,6 +5,7 @@ import { DOCUMENT_STATES } from '@/core/documents/issued';
 import { DOCUMENT_KINDS } from '@/core/documents/kinds';
 import { MADE_STATES, RECURRING_DOES } from '@/core/documents/recurring';
 import { RHYTHM_UNITS } from '@/core/documents/rhythm';
+import { RUN_STATES } from '@/core/documents/run';
 import { LOCAL_FORMS } from '@/core/parties/localAccount';
 import { PAYMENT_METHODS } from '@/core/parties/paymentMethod';
 import { CATEGORIES } from '@/core/tax/calcTypes';
@@ -800,6 +801,25 @@ export const ROW_SHAPES = {
     words,
     at: instant,
     operator: words,
+  }),
+  customerGroups: record({
+    id: text,
+    name: text,
+    customerIds: listOf(text),
+    rule: orNull(record({ country: words, kind: words, text: words })),
+  }),
+  runs: record({ id: text, name: text, date, at: instant, operator: words }),
+  runRows: record({
+    id: text,
+    runId: text,
+    customerId: text,
+    customerName: words,
+    left: flag,
+    quantity: words,
+    price: words,
+    documentId: words,
+    state: oneOf(...RUN_STATES),
+    why: words,
   }),
   recurring: record({
     id: text,

@@ -16,6 +16,7 @@ import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Look } from '@/core/documents/look';
 import { type Recurring, type RecurringMade, recurringSchema } from '@/core/documents/recurring';
+import { type CustomerGroup, customerGroupSchema, type Run, type RunRow, runSchema } from '@/core/documents/run';
 import { type Series, seriesSchema } from '@/core/documents/series';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
@@ -583,6 +584,31 @@ export const TABLES = {
     shape: ROW_SHAPES.reminderHolds,
     called: ({ kind }) => kind,
     references: [{ table: 'documents', at: '', what: 'its document', ids: ({ documentId }) => [documentId] }],
+  }),
+  customerGroups: removable<CustomerGroup>({
+    key: 'id',
+    indexes: { 9: 'id, name' },
+    shape: ROW_SHAPES.customerGroups,
+    records: each(customerGroupSchema),
+  }),
+  runs: removable<Run>({
+    key: 'id',
+    indexes: { 9: 'id, date' },
+    shape: ROW_SHAPES.runs,
+    called: ({ name }) => `run ${name}`,
+    records: each(runSchema),
+    references: [{ table: 'drafts', at: 'content', what: 'what it says', ids: ({ id }) => [id] }],
+  }),
+  runRows: removable<RunRow>({
+    key: 'id',
+    indexes: { 9: 'id, [runId+state], customerId' },
+    shape: ROW_SHAPES.runRows,
+    called: ({ customerName }) => `${customerName} in a run`,
+    references: [
+      { table: 'runs', at: 'run', what: 'its run', ids: ({ runId }) => [runId] },
+      { ...CUSTOMER, ids: ({ customerId }) => [customerId] },
+    ],
+    customers: { found: { index: 'customerId' }, moved: toCustomer },
   }),
   recurring: removable<Recurring>({
     key: 'id',

@@ -134,6 +134,8 @@ export interface Draft {
   readonly paidBy: PaymentMethod;
   /** The recurring document whose content it is: it is no draft of its own. Missing for all others. */
   readonly recurringId?: string;
+  /** The run whose content it is: it is no draft of its own. Missing for all others. */
+  readonly runId?: string;
   /** It asks for money before the supply; missing for all others. */
   readonly advance?: boolean;
   readonly lines: readonly DraftLine[];

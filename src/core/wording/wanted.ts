@@ -70,7 +70,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'choose-way-of-sending': 'Choose how documents are sent.',
   'choose-rhythm': 'Choose days, weeks, months or years.',
   'give-count': 'Enter a whole number.',
-  'recurring-is-made-when-due': 'This is what a recurring document says; it is issued on its dates, not from here.',
+  'recurring-is-made-when-due': 'This is what a recurring document or a run says; it is not issued from here.',
   'three-reminders': 'There are three reminders at most.',
   'reminders-rise': 'Each reminder comes more days after the due date than the one before.',
   'say-what-was-said': 'Enter what the customer said.',

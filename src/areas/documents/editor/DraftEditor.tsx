@@ -214,7 +214,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     if (draft.lines.every((line) => line.price === '')) store.change({ priceMode: to });
     else setSwitching(to);
   };
-  const isPattern = draft.recurringId !== undefined;
+  const isPattern = draft.recurringId !== undefined || draft.runId !== undefined;
   useKey('main', () => void (isPattern ? save() : issuing.issue()));
   useKey('send', () => void (isPattern || issuing.issueAndSend()));
   const bringBack = useBringBack(store);
@@ -333,7 +333,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               </p>
             )}
             <div className="flex flex-wrap items-center gap-2.5">
-              {draft.recurringId === undefined ? (
+              {!isPattern ? (
                 <>
                   <Button
                     weight="main"
@@ -353,12 +353,18 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               ) : (
                 <Button
                   weight="main"
-                  onClick={() => void save().then((ok) => ok && router.push(routes.recurring(draft.id)))}
+                  onClick={() =>
+                    void save().then(
+                      (ok) =>
+                        ok &&
+                        router.push(draft.runId === undefined ? routes.recurring(draft.id) : routes.run(draft.id)),
+                    )
+                  }
                 >
                   Save what it says
                 </Button>
               )}
-              {draft.recurringId === undefined && (
+              {!isPattern && (
                 <Button onClick={() => void save().then((ok) => ok && router.push(routes.sales))}>Save as draft</Button>
               )}
               <Button aria-pressed={beside === 'print'} onClick={() => show('print')}>
@@ -369,7 +375,7 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
                   Show XML
                 </Button>
               )}
-              {draft.recurringId === undefined && (
+              {!isPattern && (
                 <>
                   {draft.kind === 'invoice' && draft.origin?.how !== 'stage' && (
                     <Button weight="quiet" onClick={() => void repeat()}>

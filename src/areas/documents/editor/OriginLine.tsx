@@ -5,6 +5,16 @@ import { routes } from '../../shell/routes';
 /** What the draft came from, with a way back to it. */
 export function OriginLine({ draft }: { readonly draft: Draft }) {
   const { origin } = draft;
+  if (draft.runId !== undefined)
+    return (
+      <p className="-mt-3 mb-3 text-soft">
+        What{' '}
+        <Link href={routes.run(draft.runId)} className="underline decoration-rule underline-offset-4">
+          a run
+        </Link>{' '}
+        says to each of its customers, with their own terms and taxes.
+      </p>
+    );
   if (draft.recurringId !== undefined)
     return (
       <p className="-mt-3 mb-3 text-soft">

@@ -11,7 +11,7 @@ export const issueInvoice: Action<{ draftId: string; consent?: Consent }, Docume
   async decide(db, { draftId, consent = { overrun: false } }, moment) {
     const draft = await db.drafts.get(draftId);
     if (draft === undefined) return refuse({ code: 'already-issued', path: '' });
-    if (draft.recurringId !== undefined)
+    if (draft.recurringId !== undefined || draft.runId !== undefined)
       return refuse({ code: 'invalid', path: '', wanted: 'recurring-is-made-when-due' });
     const takesOff = draft.lines.some((line) => line.takesOff !== undefined);
     const [customer, series, chart, family, advances] = await Promise.all([

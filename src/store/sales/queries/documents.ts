@@ -30,8 +30,8 @@ async function found<Row extends Keyed>(
     .toArray();
 }
 
-/** Not what a recurring document says. */
-const isOwnDraft = ({ recurringId }: Draft): boolean => recurringId === undefined;
+/** Not what a recurring document or a run says. */
+const isOwnDraft = ({ recurringId, runId }: Draft): boolean => recurringId === undefined && runId === undefined;
 
 function findDrafts(db: BookDb, query: string, limit: number): Promise<Draft[]> {
   return found(db.drafts as unknown as Table<Draft, string>, query, limit, isOwnDraft);

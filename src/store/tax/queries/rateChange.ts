@@ -10,7 +10,9 @@ import type { BookDb } from '../../schema';
 
 /** Every draft with what it is written against; what recurring documents say is none. */
 export async function draftMaterials(db: BookDb): Promise<DraftMaterial[]> {
-  const drafts = await db.drafts.filter(({ recurringId }) => recurringId === undefined).toArray();
+  const drafts = await db.drafts
+    .filter(({ recurringId, runId }) => recurringId === undefined && runId === undefined)
+    .toArray();
   const materials: DraftMaterial[] = [];
   for (const draft of drafts) {
     const customer = (await db.customers.get(draft.customerId)) ?? null;
