@@ -17,6 +17,7 @@ import { act, draftOf, freshBook, KEPT_FROM, momentOn, rowsRead, timed } from '.
 import { writtenInWorker } from './einvoice';
 import { findingAgainstSmall } from './finding';
 import { moneyAgainstSmall } from './money';
+import { runAgainstPlain } from './runs';
 
 /* Runs inside Chromium: what is measured here is real IndexedDB. Times in milliseconds. */
 
@@ -151,12 +152,20 @@ async function periodAgainstSmall(large: number, small: number) {
 }
 
 Object.assign(globalThis, {
-  bench: { issueAgainstRaw, periodAgainstSmall, findingAgainstSmall, moneyAgainstSmall, writtenInWorker },
+  bench: {
+    issueAgainstRaw,
+    periodAgainstSmall,
+    findingAgainstSmall,
+    moneyAgainstSmall,
+    runAgainstPlain,
+    writtenInWorker,
+  },
 });
 
 /** What the page offers to the script that drives it. */
 export interface Bench {
   readonly issueAgainstRaw: typeof issueAgainstRaw;
+  readonly runAgainstPlain: typeof runAgainstPlain;
   readonly periodAgainstSmall: typeof periodAgainstSmall;
   readonly findingAgainstSmall: typeof findingAgainstSmall;
   readonly moneyAgainstSmall: typeof moneyAgainstSmall;

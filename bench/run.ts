@@ -116,6 +116,17 @@ async function money(page: Page): Promise<void> {
     );
 }
 
+/** (k) A run with its messages, against plain issuing. */
+async function runs(page: Page): Promise<void> {
+  const { run, plain, issued, mails } = await page.evaluate(
+    (name) => (globalThis[name] as unknown as Bench).runAgainstPlain(1000),
+    WITH_BENCH,
+  );
+  console.log(
+    `(k) a run for 1,000 customers, ${issued} issued and ${mails} messages written: ${run.toFixed(0)} ms; issuing the same by the plain action ${plain.toFixed(0)} ms; ratio ${(run / plain).toFixed(2)}`,
+  );
+}
+
 async function inChromium(parts: readonly ((page: Page) => Promise<void>)[]): Promise<void> {
   const { address, close } = await servePage(join(ROOT, 'bench/browser.ts'));
   const profile = mkdtempSync(join(tmpdir(), 'able-bench-'));
@@ -141,8 +152,8 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 if (wants('a')) computeAgainstJson();
 if (wants('d')) decideAgainstCompute();
 if (wants('j')) matchingAgainstFew();
-const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money }).flatMap(([name, part]) =>
-  wants(name) ? [part] : [],
+const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money, k: runs }).flatMap(
+  ([name, part]) => (wants(name) ? [part] : []),
 );
 if (parts.length > 0) await inChromium(parts);
 if (wants('f')) await typingAgainstShort();

@@ -365,7 +365,7 @@ test('from a tax code to a filed tax period', async ({ page, browser }) => {
         return tables;
       });
     const [here, there] = [await contents(page), await contents(other)];
-    expect(Object.keys(here).length).toBe(46);
+    expect(Object.keys(here).length).toBe(56);
     expect(there).toEqual(here);
     expect(await ribbonTax(other, 'Sep–Oct')).toBe('23.71');
     await other.context().close();

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { currency } from '@/core/kernel/currency';
 import { isoDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
+import { blankCustomer } from '@/core/parties/customer';
 import { archiveBook } from '@/store/archive';
 import { present } from '@/store/load';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
@@ -95,6 +96,22 @@ const BOOKS = {
     await rateFrom(db, '2026-10-31', '0.82', 'GBP');
     await invoices(db, ['1000.00'], { currency: 'USD' });
     await invoices(db, ['500.00'], { currency: 'GBP' }, '2026-10-02');
+  },
+  'forty berth holders, three of whom we know little': async (db) => {
+    for (let i = 1; i <= 40; i++) {
+      const name = `Berth ${String(i).padStart(2, '0')}`;
+      const known = { ...blankCustomer(`berth-${i}`, name, 'IE'), email: `berth${i}@harbour.example` };
+      const address = {
+        street: `${i} Quay Street`,
+        city: 'Kinvara',
+        region: '',
+        postalCode: 'H91 X0X0',
+        country: 'IE',
+      };
+      const customer =
+        i % 13 === 0 ? { ...known, prospect: true } : { ...known, address, terms: i % 2 === 0 ? '14d' : '30d' };
+      await act(db, changeCustomer, customer, '2026-01-02');
+    }
   },
   'three invoices of a customer that keeps tax back': async (db) => {
     await keepsTaxBack(db);

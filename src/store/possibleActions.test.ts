@@ -50,7 +50,7 @@ const CASES: readonly (readonly [
     'an invoice',
     async (db) => (await issued(db)).id,
     'send',
-    ['credit', 'correct', 'cancel', 'copy', 'see-e-invoice', 'send', 'mark-sent', 'receive', 'write-off'],
+    ['credit', 'correct', 'cancel', 'copy', 'see-e-invoice', 'send', 'mail', 'mark-sent', 'receive', 'dispute', 'promise', 'write-off'],
     {},
   ],
   [
@@ -61,7 +61,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive', 'write-off'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'mail', 'mark-sent', 'receive', 'dispute', 'promise', 'write-off'],
     { cancel: 'on-its-way', send: 'unsendable' },
   ],
   [
@@ -72,7 +72,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'receive', 'write-off'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'mail', 'receive', 'dispute', 'promise', 'write-off'],
     { cancel: 'sent', send: 'unsendable', 'mark-sent': 'sent-before' },
   ],
   [
@@ -84,7 +84,7 @@ const CASES: readonly (readonly [
     },
     null,
     ['copy', 'see-e-invoice', 'mark-sent'],
-    { credit: 'settled', correct: 'settled', cancel: 'settled', send: 'unsendable' },
+    { credit: 'settled', correct: 'settled', cancel: 'settled', send: 'unsendable', mail: 'settled' },
   ],
   [
     'an invoice that is credited whole',
@@ -94,7 +94,7 @@ const CASES: readonly (readonly [
       return id;
     },
     null,
-    ['copy', 'see-e-invoice', 'mark-sent'],
+    ['copy', 'see-e-invoice', 'mail', 'mark-sent'],
     { credit: 'already-credited', correct: 'already-credited', cancel: 'settled', send: 'unsendable' },
   ],
   [
@@ -106,7 +106,7 @@ const CASES: readonly (readonly [
       return id;
     },
     'receive',
-    ['credit', 'correct', 'copy', 'see-e-invoice', 'mark-sent', 'receive', 'write-off'],
+    ['credit', 'correct', 'copy', 'see-e-invoice', 'mail', 'mark-sent', 'receive', 'dispute', 'promise', 'write-off'],
     { cancel: 'settled', send: 'unsendable' },
   ],
   [
@@ -116,14 +116,14 @@ const CASES: readonly (readonly [
       return (await act(db, creditInvoice, { documentId: id, date: DAY, reason: 'Back' }, DAY)).id;
     },
     null,
-    ['see-e-invoice', 'mark-sent'],
+    ['see-e-invoice', 'mail', 'mark-sent'],
     { send: 'unsendable' },
   ],
   [
     'a quote that was sent',
     quoted,
     'accept',
-    ['accept', 'decline', 'bill', 'write-version', 'copy'],
+    ['accept', 'decline', 'bill', 'write-version', 'copy', 'mail'],
     { 'mark-sent': 'sent-before' },
   ],
   [
@@ -135,7 +135,7 @@ const CASES: readonly (readonly [
       return id;
     },
     null,
-    ['accept', 'decline', 'bill', 'write-version', 'copy'],
+    ['accept', 'decline', 'bill', 'write-version', 'copy', 'mail'],
     { 'mark-sent': 'sent-before' },
   ],
   [
@@ -147,7 +147,7 @@ const CASES: readonly (readonly [
       return id;
     },
     null,
-    ['copy'],
+    ['copy', 'mail'],
     {
       accept: 'replaced',
       decline: 'replaced',
@@ -174,7 +174,7 @@ const CASES: readonly (readonly [
       return (await act(db, enterOpening, input, DAY)).id;
     },
     'receive',
-    ['receive', 'write-off'],
+    ['receive', 'dispute', 'promise', 'write-off'],
     {},
   ],
 ];

@@ -24,6 +24,7 @@ import { loadSetting } from '@/store/load';
 import { allOf, recordOf } from '@/store/records';
 import { deleteDraft } from '@/store/sales/actions/drafts';
 import { repeatDraft } from '@/store/sales/actions/recurring';
+import { runOfDraft } from '@/store/sales/actions/runs';
 import { findItems } from '@/store/sales/queries/documents';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
@@ -228,14 +229,16 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
     router.push(routes.sales);
   };
 
-  const repeat = async () => {
+  const become = async (what: 'recurring' | 'run') => {
     if (!(await save({ even: 'unchanged' }))) return;
-    const name = [customer?.name, draft.subject || draft.lines[0]?.description.split('\n')[0]]
-      .filter(Boolean)
-      .join(', ');
-    const result = await act(repeatDraft, { draftId: draft.id, name: name || title });
+    const words = draft.subject || draft.lines[0]?.description.split('\n')[0];
+    const name = (what === 'run' ? words : [customer?.name, words].filter(Boolean).join(', ')) || title;
+    const result =
+      what === 'run'
+        ? await act(runOfDraft, { draftId: draft.id, name })
+        : await act(repeatDraft, { draftId: draft.id, name });
     if (!result.ok) return store.setProblems(result.refusals);
-    router.push(routes.recurring(draft.id));
+    router.push(what === 'run' ? routes.run(draft.id) : routes.recurring(draft.id));
   };
   const stale = problems.some(
     (problem) => problem.code === 'stale' || problem.code === 'not-found' || problem.code === 'already-issued',
@@ -378,9 +381,14 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               {!isPattern && (
                 <>
                   {draft.kind === 'invoice' && draft.origin?.how !== 'stage' && (
-                    <Button weight="quiet" onClick={() => void repeat()}>
-                      Make it recurring
-                    </Button>
+                    <>
+                      <Button weight="quiet" onClick={() => void become('recurring')}>
+                        Make it recurring
+                      </Button>
+                      <Button weight="quiet" onClick={() => void become('run')}>
+                        Make it a run
+                      </Button>
+                    </>
                   )}
                   <Button weight="quiet" onClick={() => (isUntouched(draft) ? void drop() : setDropping(true))}>
                     Delete this draft

@@ -1,6 +1,7 @@
 import Dexie from 'dexie';
 import type { CustomerRow } from '@/core/book/rows';
 import { askedAbout } from '@/core/decisions/sales/run';
+import type { IssuedDocument } from '@/core/documents/issued';
 import { preview } from '@/core/documents/preview';
 import { type CustomerGroup, draftForCustomer, isInGroup, type Run, type RunRow } from '@/core/documents/run';
 import type { Currency } from '@/core/kernel/currency';
@@ -26,6 +27,12 @@ export async function rowsOfRun(db: BookDb, runId: string): Promise<RunRow[]> {
 export async function numbersOfRun(db: BookDb, rows: readonly RunRow[]): Promise<ReadonlyMap<string, string>> {
   const documents = await db.documents.bulkGet(rows.map(({ documentId }) => documentId || '-'));
   return new Map(documents.flatMap((one) => (one === undefined ? [] : [[one.id, one.number] as const])));
+}
+
+/** What a run issued, in the order of its customers. */
+export async function documentsOfRun(db: BookDb, rows: readonly RunRow[]): Promise<readonly IssuedDocument[]> {
+  const documents = await db.documents.bulkGet(rows.map(({ documentId }) => documentId || '-'));
+  return documents.flatMap((one) => one ?? []);
 }
 
 /** Groups of customers, by name. */
