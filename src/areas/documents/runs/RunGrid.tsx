@@ -19,6 +19,9 @@ interface RunGridProps {
   readonly states: Readonly<Record<RunState, readonly [MarkKind, string]>>;
 }
 
+/** Customers that are shown together. */
+const PAGE = 100;
+
 const CELL = 'cell w-full border-rule border-b bg-transparent text-right tabular-nums';
 const HEAD = 'border-ink border-b px-1.5 pb-1 text-left font-normal text-soft text-sm';
 
@@ -28,6 +31,7 @@ const HEAD = 'border-ink border-b px-1.5 pb-1 text-left font-normal text-soft te
  */
 export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
   const [told, setTold] = useState('');
+  const [shown, setShown] = useState(PAGE);
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData('text/plain');
     if (!text.includes('\t')) return;
@@ -67,7 +71,7 @@ export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map((row) => {
+          {rows.slice(0, shown).map((row) => {
             const review = reviews.get(row.id);
             const number = numbers.get(row.documentId) ?? '';
             const [mark, word] = states[number === '' ? row.state : 'issued'];
@@ -85,12 +89,18 @@ export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
                   />
                 </td>
                 <td className="px-1.5 py-1 align-top">
-                  {row.customerName}
-                  {isPlanned && (
-                    <Button weight="quiet" onClick={() => void act(dropFromRun, { ids: [row.id] })}>
-                      Remove<span className="sr-only"> {row.customerName}</span>
-                    </Button>
-                  )}
+                  <span className="flex gap-2">
+                    <span className="flex-1">{row.customerName}</span>
+                    {isPlanned && (
+                      <button
+                        type="button"
+                        className="cursor-pointer text-soft text-sm underline decoration-rule underline-offset-2"
+                        onClick={() => void act(dropFromRun, { ids: [row.id] })}
+                      >
+                        Remove<span className="sr-only"> {row.customerName}</span>
+                      </button>
+                    )}
+                  </span>
                 </td>
                 {(['quantity', 'price'] as const).map((field) => (
                   <td key={field} className="px-1.5 align-top">
@@ -129,6 +139,11 @@ export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
           })}
         </tbody>
       </table>
+      {rows.length > shown && (
+        <Button weight="quiet" onClick={() => setShown(shown + PAGE)}>
+          Show more: {rows.length - shown} are left
+        </Button>
+      )}
       <p role="status" className="min-h-[20px] text-soft text-sm">
         {told || 'Empty: what the content says. Paste customer, quantity and price from a spreadsheet into any field.'}
       </p>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { RunDoes } from '@/core/decisions/sales/run';
 import type { Run, RunRow, RunState } from '@/core/documents/run';
@@ -53,11 +53,17 @@ export function RunPage({ id }: { readonly id: string }) {
 }
 
 function Known({ run }: { readonly run: Run }) {
-  const rows = useBook((db) => rowsOfRun(db, run.id), [run.id]);
-  const numbers = useBook(async (db) => (rows === undefined ? new Map() : await numbersOfRun(db, rows)), [rows]);
+  const work = useRun();
+  const working = work.doing !== null;
+  // While a worker writes row after row they are not read again after each.
+  const read = useBook(async (db) => (working ? null : await rowsOfRun(db, run.id)), [run.id], [working]);
+  const [rows, setRows] = useState<readonly RunRow[]>();
+  useEffect(() => {
+    if (read) setRows(read);
+  }, [read]);
+  const numbers = useBook(async (db) => (rows === undefined ? new Map() : await numbersOfRun(db, rows)), [], [rows]);
   const [reviews, setReviews] = useState<ReadonlyMap<string, RunReview>>(new Map());
   const [sending, setSending] = useState(false);
-  const work = useRun();
   const all = rows ?? [];
   const planned = all.filter(({ state, left }) => state === 'planned' && !left);
   const counts = (Object.keys(STATES) as RunState[]).map((state) => all.filter((row) => row.state === state).length);
