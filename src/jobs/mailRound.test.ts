@@ -11,6 +11,7 @@ import { simulatedMailServer } from '@/standins/mailServer';
 import { keepMessageTemplate, sendMailAgain, sendMails, setMailAside } from '@/store/delivery/actions/mail';
 import { mailsAbout, mailsIn } from '@/store/delivery/queries/mail';
 import { perform } from '@/store/perform';
+import { cancelDocument } from '@/store/sales/actions/afterIssue';
 import { historyOf } from '@/store/sales/queries/family';
 import type { BookDb } from '@/store/schema';
 import { mailJob } from './mailRound';
@@ -100,6 +101,19 @@ test('one of several receivers that bounces asks for somebody; written anew it i
   expect(await mailsAbout(db, mail.documentIds[0] ?? '')).toHaveLength(2);
   // The same file is kept once for both.
   expect(await db.mailFiles.count()).toBe(1);
+});
+
+test('a document whose message waits or went out is not cancelled; removed from the queue, it is', async () => {
+  const { db, mail } = await bookWith('a@a.example');
+  const cancelled = () =>
+    perform(db, cancelDocument, { documentId: mail.documentIds[0] ?? '', reason: 'Twice' }, momentOn(DAY));
+  expect(refusalCodes(await cancelled())).toEqual(['on-its-way']);
+  await act(db, setMailAside, { id: mail.id, words: 'not yet' }, DAY);
+  expect((await cancelled()).ok).toBe(true);
+  const sent = await bookWith('a@a.example');
+  await rounds(sent.db, watched(), 0);
+  const input = { documentId: sent.mail.documentIds[0] ?? '', reason: 'Twice' };
+  expect(refusalCodes(await perform(sent.db, cancelDocument, input, momentOn(DAY)))).toEqual(['sent']);
 });
 
 test('a full mailbox is heard of twice: delayed, and at last bounced', async () => {

@@ -17,12 +17,16 @@ const DAY = '2026-01-15';
 
 /** What the book says may be done with a document: the main thing, what may be done, what may not and the code of why. */
 async function possible(db: BookDb, id: string) {
-  const { document, family, transmissions, lines } = present((await documentFile(db, id)) ?? undefined, 'the document');
+  const { document, family, transmissions, mails, lines } = present(
+    (await documentFile(db, id)) ?? undefined,
+    'the document',
+  );
   const registration = await db.registrations.get(document.content.registrationId);
   const { actions, main } = possibleActions({
     document,
     family,
     transmissions,
+    mails,
     registration,
     postedOn: lines[0]?.date ?? '',
   });

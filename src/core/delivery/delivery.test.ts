@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { ANSWER_CODES, ANSWERS, type Answer, answerSchema, answerWords, standingAnswer } from './answer';
-import { later } from './queue';
-import { askedOf, handledBy, heard, mayHaveArrived, newTransmission, takenUp, tried } from './transmission';
+import { later, mayHaveArrived } from './queue';
+import { askedOf, handledBy, heard, newTransmission, takenUp, tried } from './transmission';
 
 const NOON = '2026-01-15T12:00:00.000Z';
 const at = (seconds: number) => later(NOON, seconds);

@@ -61,3 +61,8 @@ export function afterTry<Message extends OnItsWay>(before: Message, delivery: De
   const failures = before.failures + 1;
   return { ...before, tries, failures, dueAt: wait === undefined ? '' : later(now, wait) };
 }
+
+/** True while a receiver has it, may have it without our knowing, or is about to. */
+export function mayHaveArrived({ receipt, tries, dueAt }: OnItsWay): boolean {
+  return receipt !== null || dueAt !== '' || tries.some(({ outcome }) => outcome === 'unreachable');
+}

@@ -72,11 +72,6 @@ export function newTransmission(document: IssuedDocument, file: string, id: stri
   };
 }
 
-/** True while the receiver has it, or may have it without our knowing. */
-export function mayHaveArrived({ receipt, tries, phase }: Transmission): boolean {
-  return receipt !== null || phase === 'queued' || tries.some(({ outcome }) => outcome === 'unreachable');
-}
-
 /** What a try brought. */
 export function tried(before: Transmission, delivery: Delivery, now: string): Transmission {
   return placed(afterTry(before, delivery, now), now);

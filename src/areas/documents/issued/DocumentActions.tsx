@@ -82,7 +82,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
   const router = useRouter();
   const { registrations } = useOpenBook();
   const [asking, setAsking] = useState<Asking>(null);
-  const { document, family, lines, transmissions } = file;
+  const { document, family, lines, transmissions, mails } = file;
   const { id, kind, content, figures, number } = document;
   const files = goingOut(file.attachments);
   const close = () => setAsking(null);
@@ -92,6 +92,7 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
     document,
     family,
     transmissions,
+    mails,
     registration,
     postedOn: lines[0]?.date ?? '',
   });

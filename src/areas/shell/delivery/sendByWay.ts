@@ -14,6 +14,8 @@ import { mailAbout, proposeMail } from './mailing';
 export type SentByWay =
   /** `words` say how it goes: `by mail to accounts@example.com`. */
   | { readonly kind: 'sent'; readonly words: string }
+  /** Printed and posted: it is for a person to do. */
+  | { readonly kind: 'post'; readonly words: string }
   /** Not sent by itself: `words` say why, and what to do. */
   | { readonly kind: 'waits'; readonly words: string };
 
@@ -54,8 +56,6 @@ export async function sendByWay(documentId: string): Promise<SentByWay> {
   // What can't be an e-invoice, as a quote, goes by mail.
   if (way === 'e-invoice' && KINDS[document.kind].eInvoice) return byEInvoice(document);
   if (way === 'mail' || way === 'e-invoice') return byMail(document);
-  return {
-    kind: 'waits',
-    words: way === 'print' ? 'It goes by post: print it and mark it as sent.' : 'This customer is sent nothing.',
-  };
+  if (way === 'print') return { kind: 'post', words: 'It goes by post: print it and mark it as sent.' };
+  return { kind: 'waits', words: 'This customer is sent nothing.' };
 }

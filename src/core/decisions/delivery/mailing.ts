@@ -163,7 +163,7 @@ export function keepMailTry(
 }
 
 /** Statements and reminders name documents without sending them. */
-function isAboutMoney(purpose: MailPurpose): boolean {
+export function isAboutMoney(purpose: MailPurpose): boolean {
   return purpose === 'statement' || purpose === 'certificate' || purpose.startsWith('reminder');
 }
 

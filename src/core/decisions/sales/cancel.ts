@@ -1,5 +1,5 @@
 import type { Decision, Moment } from '@/core/book/changes';
-import { mayHaveArrived, type Transmission } from '@/core/delivery/transmission';
+import { mayHaveArrived, type OnItsWay } from '@/core/delivery/queue';
 import { type DeferralPlan, withTaken } from '@/core/documents/deferralPlan';
 import { type IssuedDocument, restated } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
@@ -24,8 +24,8 @@ export interface CancelMaterial {
   readonly entry: JournalEntry;
   readonly lines: readonly JournalLine[];
   readonly taxEntries: readonly TaxEntry[];
-  /** Of its e-invoice. */
-  readonly transmissions: readonly Transmission[];
+  /** Its e-invoices and the messages that it is sent by. */
+  readonly onTheirWay: readonly OnItsWay[];
   /** What was kept back of it at issue. */
   readonly withheld: readonly Withheld[];
   /** Its revenue that is deferred, and the chart its entries go by. */
@@ -38,7 +38,7 @@ export function cancelFault(
   document: IssuedDocument,
   registration: Pick<Registration, 'filedUntil'>,
   entryDate: string,
-  transmissions: readonly Transmission[],
+  onTheirWay: readonly OnItsWay[],
 ): Refusal | null {
   const { kind, cancelled, sentOn, received, writtenOff, creditNotes, content } = document;
   if (!KINDS[kind].cancellable) return { code: 'wrong-kind', path: '', number: document.number, takes: 'cancellable' };
@@ -48,7 +48,7 @@ export function cancelFault(
   if (received !== 0n || creditNotes.length > 0)
     return { code: 'settled', path: '', by: received === 0n ? 'credited' : 'paid' };
   if (sentOn !== '') return { code: 'sent', path: '', on: sentOn };
-  if (transmissions.some(mayHaveArrived)) return { code: 'on-its-way', path: '' };
+  if (onTheirWay.some(mayHaveArrived)) return { code: 'on-its-way', path: '' };
   const { filedUntil } = registration;
   // What reports it counts, not only the day it is posted: a late one stands in the period after its own.
   const reported = startOfPeriod(document.periodId) ?? content.taxPoint;
@@ -61,8 +61,8 @@ export function cancelFault(
  * period; number, content and reason stay.
  */
 export function cancel(material: CancelMaterial, reason: string, moment: Moment): Decision<null> {
-  const { document, family, registration, entry, lines, taxEntries, transmissions, withheld, plans, chart } = material;
-  const fault = cancelFault(document, registration, entry.date, transmissions);
+  const { document, family, registration, entry, lines, taxEntries, onTheirWay, withheld, plans, chart } = material;
+  const fault = cancelFault(document, registration, entry.date, onTheirWay);
   if (fault !== null) return refuse(fault);
   const used = withheld.find(({ certified, claimed }) => certified !== NOTHING || claimed !== NOTHING);
   if (used !== undefined)

@@ -1,10 +1,12 @@
 import { standingAnswer } from '@/core/delivery/answer';
+import type { Mail } from '@/core/delivery/mail';
 import type { Transmission } from '@/core/delivery/transmission';
 import { leftToCredit } from '@/core/documents/creditLeft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import type { Refusal } from '@/core/kernel/result';
 import type { Registration } from '@/core/tax/registration';
+import { isAboutMoney } from '../delivery/mailing';
 import { sendFault } from '../delivery/sending';
 import { cancelFault } from './cancel';
 import { notesOn } from './credit';
@@ -36,6 +38,8 @@ export interface Standing {
   readonly family: readonly IssuedDocument[];
   /** Newest first. */
   readonly transmissions: readonly Transmission[];
+  /** Messages about it. */
+  readonly mails: readonly Mail[];
   /** The one that reports it; undefined where the book has it no more. */
   readonly registration: Pick<Registration, 'filedUntil'> | undefined;
   /** ISO date its entry is posted under, or empty. */
@@ -56,8 +60,13 @@ function creditFault(document: IssuedDocument, family: readonly IssuedDocument[]
   return { code: 'already-credited', path: '', by: notes.map(({ number }) => number) };
 }
 
-function cancelRefusal({ document, registration, postedOn, transmissions }: Standing): Refusal | null {
-  return registration === undefined ? null : cancelFault(document, registration, postedOn, transmissions);
+function cancelRefusal({ document, registration, postedOn, transmissions, mails }: Standing): Refusal | null {
+  return registration === undefined
+    ? null
+    : cancelFault(document, registration, postedOn, [
+        ...transmissions,
+        ...mails.filter(({ purpose }) => !isAboutMoney(purpose)),
+      ]);
 }
 
 /** The first of what is due for a document: what was rejected, then what is to be sent, paid, answered, billed. */

@@ -1,3 +1,4 @@
+import { isAboutMoney } from '@/core/decisions/delivery/mailing';
 import { annotate, attach, detach, letOut, markSent } from '@/core/decisions/sales/annotate';
 import { cancel } from '@/core/decisions/sales/cancel';
 import type { Attachment } from '@/core/documents/attachment';
@@ -14,17 +15,19 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
   async decide(db, { documentId, reason }, moment) {
     const document = await db.documents.get(documentId);
     if (document === undefined) return refuse({ code: 'not-found', path: 'documentId' });
-    const [family, registration, entry, lines, taxEntries, transmissions, withheld, plans, chart] = await Promise.all([
-      loadFamily(db, document.familyId),
-      db.registrations.get(document.content.registrationId),
-      db.journal.get(document.entryId),
-      db.journalLines.where('entryId').equals(document.entryId).toArray(),
-      db.taxEntries.where('documentId').equals(documentId).toArray(),
-      db.transmissions.where('documentId').equals(documentId).toArray(),
-      db.withheld.where('documentId').equals(documentId).toArray(),
-      db.deferrals.where('documentId').equals(documentId).toArray(),
-      db.accounts.toArray(),
-    ]);
+    const [family, registration, entry, lines, taxEntries, transmissions, mails, withheld, plans, chart] =
+      await Promise.all([
+        loadFamily(db, document.familyId),
+        db.registrations.get(document.content.registrationId),
+        db.journal.get(document.entryId),
+        db.journalLines.where('entryId').equals(document.entryId).toArray(),
+        db.taxEntries.where('documentId').equals(documentId).toArray(),
+        db.transmissions.where('documentId').equals(documentId).toArray(),
+        db.mails.where('documentIds').equals(documentId).toArray(),
+        db.withheld.where('documentId').equals(documentId).toArray(),
+        db.deferrals.where('documentId').equals(documentId).toArray(),
+        db.accounts.toArray(),
+      ]);
     if (entry === undefined) return refuse({ code: 'wrong-kind', path: '', number: document.number, takes: 'posted' });
     return cancel(
       {
@@ -34,7 +37,7 @@ export const cancelDocument: Action<{ documentId: string; reason: string }, null
         entry,
         lines,
         taxEntries,
-        transmissions,
+        onTheirWay: [...transmissions, ...mails.filter(({ purpose }) => !isAboutMoney(purpose))],
         withheld,
         plans,
         chart,

@@ -59,8 +59,17 @@ const USES: Readonly<Record<EndableTable, (db: BookDb, id: string) => Promise<st
       async () => named(await db.documents.filter(({ content }) => content.lines.some(holds)).first(), 'a document'),
     );
   },
-  priceLists: async (db, id) =>
-    named(await db.customers.filter(({ priceListId }) => priceListId === id).first(), 'a customer'),
+  priceLists: (db, id) =>
+    first(
+      async () => named(await db.customers.filter(({ priceListId }) => priceListId === id).first(), 'a customer'),
+      async () => {
+        const takes = ({ priceListId }: { readonly priceListId: string }) => priceListId === id;
+        return named(
+          await db.recurring.filter(({ priceChanges }) => priceChanges.some(takes)).first(),
+          'a recurring document',
+        );
+      },
+    ),
   styles: (db, id) =>
     first(
       async () => ((await loadBook(db)).business.styleId === id ? 'the business, as its own style' : ''),
