@@ -94,6 +94,7 @@ function pageOf({ business, customer, style = PLAIN_STYLE }: AccountHead, write:
     brought: wording.brought,
     page: wording.page,
     accent: style.accent,
+    window: style.window ?? '',
     logo: style.logo,
   };
 }

@@ -69,6 +69,7 @@ const page = (lines: number, over: Partial<PrintedDocument> = {}): PrintedDocume
   carried: 'Carried forward',
   brought: 'Brought forward',
   page: 'Page {page} of {count}',
+  window: '',
   accent: '#1F2430',
   logo: '',
   ...over,
@@ -207,5 +208,40 @@ describe('a hybrid PDF, looked at by Debian’s own tools', () => {
     // Columns from the right: object, id, unicode, subset, embedded.
     for (const row of rows) expect(row.trim().split(/\s+/).at(-5)).toBe('yes');
     expect(tool('pdftotext', '-layout', pdf, '-')).toContain('Ballyvaughan Harbour Board');
+  });
+
+  describe('the address in the window of the envelope', () => {
+    const MM = 72 / 25.4;
+    /** Where the buyer's name begins on the page, in millimetres from the left and the top edge. */
+    async function placeOfBuyer(window: PrintedDocument['window'], seller?: readonly string[]) {
+      const file = join(folder, `window-${window}.pdf`);
+      writeFileSync(
+        file,
+        await writePdf([page(3, { window, ...(seller === undefined ? {} : { seller }) })], fonts, AT),
+      );
+      const found = /xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>Ballyvaughan</.exec(tool('pdftotext', '-bbox', file, '-'));
+      return { x: Number(found?.[1]) / MM, y: Number(found?.[2]) / MM };
+    }
+
+    it.each([
+      ['left', 15, 30],
+      ['right', 109, 112],
+    ] as const)('%s: within the 45 mm from 45 mm below the edge', async (side, from, to) => {
+      const { x, y } = await placeOfBuyer(side);
+      expect(y).toBeGreaterThan(45);
+      expect(y).toBeLessThan(75);
+      expect(x).toBeGreaterThan(from);
+      expect(x).toBeLessThan(to);
+    });
+
+    it('stands under the business on the right, even one with many lines', async () => {
+      const lines = ['Corran Point Instruments Ltd (sample)', ...Array.from({ length: 5 }, (_, i) => `Line ${i}`)];
+      const few = await placeOfBuyer('right');
+      expect((await placeOfBuyer('right', lines)).y).toBeGreaterThan(few.y);
+    });
+
+    it('changes nothing where no window is told', async () => {
+      expect((await placeOfBuyer('')).y).not.toBeCloseTo((await placeOfBuyer('left')).y, 0);
+    });
   });
 });

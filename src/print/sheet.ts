@@ -18,6 +18,11 @@ const TITLE = 24;
 /** Room that a line of what is carried forward takes. */
 const CARRIED = 18;
 const SLIP = 150;
+/**
+ * Window of a DL envelope over a sheet folded in three: 45 mm from the top edge, 40 mm high (DIN 5008, form B), as wide as half a
+ * sheet; on the right it begins 110 mm from the left edge.
+ */
+const WINDOW = { top: 45 * 2.8346 + 12, bottom: 90 * 2.8346, right: 110 * 2.8346, width: 80 * 2.8346 };
 const LOGO = { width: 150, height: 60 };
 
 interface Column extends PrintedColumn {
@@ -176,10 +181,17 @@ export class Sheet {
       size: 9,
     });
     const [buyerName = '', ...buyer] = page.buyer;
-    const below = Math.max(this.y + 56, this.y + title + (page.stampLine === '' ? 16 : 40));
-    const buyerHeight = this.text(buyerName, PAGE.left, below, { width: half, font: 'strong', size: 10.5 });
-    const left = this.text(buyer.join('\n'), PAGE.left, below + buyerHeight + 2, { width: half });
-    this.y = Math.max(top + nameHeight + right, below + buyerHeight + left) + 22;
+    const free = Math.max(this.y + 56, this.y + title + (page.stampLine === '' ? 16 : 40));
+    const isRight = page.window === 'right';
+    // On the right the address stands below our own.
+    const under = isRight ? Math.max(free, top + nameHeight + right + 10) : free;
+    const below = page.window === '' ? free : Math.max(WINDOW.top, under);
+    const x = isRight ? WINDOW.right : PAGE.left;
+    const width = page.window === '' ? half : WINDOW.width;
+    const buyerHeight = this.text(buyerName, x, below, { width, font: 'strong', size: 10.5 });
+    const left = this.text(buyer.join('\n'), x, below + buyerHeight + 2, { width });
+    const end = Math.max(top + nameHeight + right, below + buyerHeight + left) + 22;
+    this.y = page.window === '' ? end : Math.max(end, WINDOW.bottom);
     this.drawFacts();
   }
 

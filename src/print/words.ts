@@ -1,5 +1,5 @@
 import type { Content, ContentLine } from '@/core/documents/content';
-import type { StyleColumn, StylePart } from '@/core/documents/style';
+import type { AddressWindow, StyleColumn, StylePart } from '@/core/documents/style';
 import { type DocumentStyle, PLAIN_STYLE } from '@/core/documents/style';
 import { namedTaxes, taxRows } from '@/core/documents/taxRows';
 import type { IsoDate } from '@/core/kernel/date';
@@ -81,6 +81,8 @@ export interface PrintedDocument {
   /** With `{page}` and `{count}`. */
   readonly page: string;
   readonly accent: string;
+  /** Window of the envelope that the buyer's address is to be seen in. */
+  readonly window: AddressWindow;
   /** JPEG as a data address, or empty. */
   readonly logo: string;
 }
@@ -439,6 +441,7 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
     brought: wording.brought,
     page: wording.page,
     accent: style.accent,
+    window: style.window ?? '',
     logo: style.logo,
   };
 }

@@ -10,6 +10,11 @@ export type StyleColumn = (typeof STYLE_COLUMNS)[number];
 export const STYLE_PARTS = ['phone', 'email', 'companyNumber', 'salesperson', 'subject', 'delivery', 'seal'] as const;
 export type StylePart = (typeof STYLE_PARTS)[number];
 
+/** Where the customer's address stands, for an envelope with a window on that side; free where it follows the title. */
+export const ADDRESS_WINDOWS = ['', 'left', 'right'] as const;
+
+export type AddressWindow = (typeof ADDRESS_WINDOWS)[number];
+
 /** How the customer is told to pay: account lines, a code for phones to read, a slip to tear off. */
 export type PaymentBlock = 'account' | 'code' | 'slip';
 
@@ -26,6 +31,8 @@ export interface DocumentStyle {
   readonly payment: PaymentBlock;
   /** Bank account that documents of the style say to pay into; missing or empty for the one of their currency. */
   readonly bankAccountId?: string;
+  /** Missing for none. */
+  readonly window?: AddressWindow;
   /** Lines at the foot of every page, such as register court, directors and bank; missing for none. */
   readonly footer?: string;
   /** Words by language that go before the shipped ones: title of an invoice, and a line at the foot. */
@@ -71,6 +78,7 @@ export const styleSchema = yup.object({
         .defined(),
     )
     .defined(),
+  window: yup.string().oneOf([...ADDRESS_WINDOWS]),
   leaveOut: yup
     .array()
     .of(

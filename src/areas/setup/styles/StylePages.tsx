@@ -180,6 +180,15 @@ function StyleForm({ style, onSaved }: { readonly style?: DocumentStyle; readonl
             ]}
             {...field('payment')}
           />
+          <ChoiceField
+            label="Window of the envelope"
+            options={[
+              ['', 'none: the address follows the title'],
+              ['left', 'on the left'],
+              ['right', 'on the right'],
+            ]}
+            {...field('window')}
+          />
         </div>
         {bankAccounts.length > 1 && (
           <ChoiceField
