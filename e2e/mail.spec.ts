@@ -48,6 +48,7 @@ test('an invoice is issued and sent, bounces, is mended and sent again, and what
     await slip.getByRole('button', { name: 'Send INV-2026-0025' }).click();
     await expect(slip.getByText('Enter an e-mail address such as').first()).toBeVisible();
     await slip.getByLabel('To', { exact: true }).fill('opens@clewbay.example, harbour@clewbay.example');
+    await slip.getByLabel('Delivery note').check();
     await slip.getByLabel('The document in the message').check();
     await expect(slip.getByRole('region', { name: 'The document in the message' })).toContainText('Mooring survey');
     await expectAccessible(page, 'writing a message');
@@ -73,12 +74,13 @@ test('an invoice is issued and sent, bounces, is mended and sent again, and what
     await mail.getByRole('button', { name: 'See the message' }).first().click();
     const slip = page.getByRole('dialog', { name: 'Message about INV-2026-0025' });
     await expect(slip).toContainText('accounts@corranpoint.example');
-    await expect(slip.getByRole('button', { name: /INV-2026-0025.*\.pdf/ })).toBeVisible();
+    await expect(slip.getByRole('button', { name: /^Invoice-INV-2026-0025\.pdf/ })).toBeVisible();
     const saved = page.waitForEvent('download');
     await slip.getByRole('button', { name: 'Save as .eml' }).click();
     const eml = (await bytesOf(await saved)).toString();
     expect(eml).toContain('To: <opens@clewbay.example>');
-    expect(eml).toMatch(/Content-Type: application\/pdf; name="[^"]*INV-2026-0025[^"]*\.pdf"/);
+    expect(eml).toMatch(/Content-Type: application\/pdf; name="Invoice-INV-2026-0025\.pdf"/);
+    expect(eml).toMatch(/Content-Type: application\/pdf; name="Delivery-note-INV-2026-0025\.pdf"/);
   });
 });
 

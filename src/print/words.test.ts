@@ -157,4 +157,5 @@ test('file names hold nothing a file system could stumble over', () => {
   expect(fileName({ number: 'INV/2026:01 ä' }, 'pdf')).toBe('INV-2026-01-ä.pdf');
   const invoice = { kind: 'invoice', number: 'INV-1', buyer: { language: 'de' } } as Parameters<typeof printName>[0];
   expect(printName(invoice)).toBe('Rechnung-INV-1.pdf');
+  expect(printName(invoice, 'delivery-note')).toBe('Lieferschein-INV-1.pdf');
 });

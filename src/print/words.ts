@@ -446,9 +446,14 @@ export function printed(content: Content, figures: CalcResult, options: PrintOpt
   };
 }
 
-/** File name of a printed document in the customer's language: `Rechnung-INV-2026-0142.pdf`. */
-export function printName({ kind, number, buyer }: Pick<Content, 'kind' | 'number' | 'buyer'>): string {
-  return fileName({ number: `${wordingOf(buyer.language).titles[kind]}-${number}` }, 'pdf');
+/** File name of a printed document in the customer's language: `Rechnung-INV-2026-0142.pdf`, `Lieferschein-…`. */
+export function printName(
+  { kind, number, buyer }: Pick<Content, 'kind' | 'number' | 'buyer'>,
+  variant: Variant = 'document',
+): string {
+  const { titles, deliveryNote, receipt } = wordingOf(buyer.language);
+  const title = { document: titles[kind], 'delivery-note': deliveryNote, receipt }[variant];
+  return fileName({ number: `${title}-${number}` }, 'pdf');
 }
 
 /** File name for downloads: `INV-2026-0142.xml`. */

@@ -88,4 +88,5 @@ export const FILE_WORDS: Readonly<Record<SentFile, string>> = {
   pdf: 'PDF',
   hybrid: 'PDF with the e-invoice inside',
   ubl: 'E-invoice (UBL)',
+  'delivery-note': 'Delivery note',
 };

@@ -49,8 +49,11 @@ export const SENDING_WAYS = ['mail', 'e-invoice', 'print', 'none'] as const;
 /** How documents go to a customer. */
 export type SendingWay = (typeof SENDING_WAYS)[number];
 
-/** What goes along with a message about a document: its page, its page with the e-invoice inside, its e-invoice. */
-export const SENT_FILES = ['pdf', 'hybrid', 'ubl'] as const;
+/**
+ * What goes along with a message about a document: its page, its page with the e-invoice inside, its
+ * e-invoice, the note that goes with the goods.
+ */
+export const SENT_FILES = ['pdf', 'hybrid', 'ubl', 'delivery-note'] as const;
 
 export type SentFile = (typeof SENT_FILES)[number];
 

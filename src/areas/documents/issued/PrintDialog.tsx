@@ -42,7 +42,6 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
     );
   const make = () => printedPdf(document, { variant, language, received });
   const paid = KINDS[document.kind].owed && document.open === 0n && document.received !== 0n;
-  const name = printName(document.content);
   return (
     <Dialog
       open
@@ -71,7 +70,7 @@ export function PrintDialog({ document, receipts, allocations, onClose }: PrintD
       </div>
       <PdfSlip
         title={`${document.number}.pdf`}
-        name={variant === 'document' ? name : name.replace('.pdf', `-${variant}.pdf`)}
+        name={printName(document.content, variant)}
         make={make}
         of={`${variant} ${language}`}
         onClose={onClose}

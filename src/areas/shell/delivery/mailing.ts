@@ -47,6 +47,14 @@ export async function documentFilesToSend(
     const xml = writeEInvoice(einvoiceOf(content, figures, attachments), 'ubl');
     files.push(fileToSend(fileName(content, 'xml'), 'application/xml', new TextEncoder().encode(xml)));
   }
+  if (kinds.includes('delivery-note'))
+    files.push(
+      fileToSend(
+        printName(content, 'delivery-note'),
+        'application/pdf',
+        await printedPdf(document, { variant: 'delivery-note' }),
+      ),
+    );
   return files;
 }
 
