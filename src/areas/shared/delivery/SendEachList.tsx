@@ -5,15 +5,14 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { sendElsewhere } from '@/store/sales/actions/afterIssue';
 import { Button } from '@/ui/Button';
-import Link from '@/ui/Link';
 import { printBatch } from '@/workers/client';
 import { act, today } from '../../shell/book';
 import { sendByWay } from '../../shell/delivery/sendByWay';
 import { printJobs } from '../../shell/documentPrint';
-import { routes } from '../../shell/routes';
 import { saveFile } from '../../shell/saveFile';
 import { RunDialog } from '../RunDialog';
 import { useRun } from '../useRun';
+import { NotSent, type NotSentDocument } from './NotSent';
 
 interface SendEachListProps {
   /** Gives every document of the list, not only those on screen. */
@@ -21,21 +20,13 @@ interface SendEachListProps {
   readonly onClose: () => void;
 }
 
-interface Waiting {
-  readonly id: string;
-  readonly number: string;
-  readonly why: string;
-}
-
-const WAITING_NAMED = 50;
-
 /** Sends what of a list was not sent, each document as its customer is sent documents. */
 export function SendEachList({ all, onClose }: SendEachListProps) {
   const run = useRun();
-  const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
+  const [waiting, setWaiting] = useState<readonly NotSentDocument[]>([]);
   const [posted, setPosted] = useState<readonly IssuedDocument[]>([]);
   const send = () => {
-    const left: Waiting[] = [];
+    const left: NotSentDocument[] = [];
     const post: IssuedDocument[] = [];
     const ways = new Map<string, number>();
     const sum = () => {
@@ -105,21 +96,7 @@ export function SendEachList({ all, onClose }: SendEachListProps) {
       }
       onClose={onClose}
     >
-      {waiting.length > 0 && (
-        <ul aria-label="Not sent" className="max-h-[240px] overflow-auto text-sm">
-          {waiting.slice(0, WAITING_NAMED).map(({ id, number, why }) => (
-            <li key={id} className="border-rule border-b py-1">
-              <Link href={routes.document(id)} className="underline underline-offset-2">
-                {number}
-              </Link>{' '}
-              {why}
-            </li>
-          ))}
-          {waiting.length > WAITING_NAMED && (
-            <li className="py-1 text-soft">and {waiting.length - WAITING_NAMED} more</li>
-          )}
-        </ul>
-      )}
+      <NotSent documents={waiting} />
     </RunDialog>
   );
 }

@@ -6,20 +6,17 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
 import { Button } from '@/ui/Button';
-import Link from '@/ui/Link';
 import { sendInWorker } from '@/workers/client';
 import { moment } from '../../shell/book';
-import { routes } from '../../shell/routes';
 import { RunDialog } from '../RunDialog';
 import { useRun } from '../useRun';
+import { NotSent } from './NotSent';
 
 interface SendListProps {
   /** Gives every document of the list, not only those on screen. */
   readonly all: () => Promise<readonly IssuedDocument[]>;
   readonly onClose: () => void;
 }
-
-const FAULTS_NAMED = 50;
 
 /** What came of those that were taken up; what is queued stays queued when the rest is stopped. */
 function sum(answers: readonly Queued[]): string {
@@ -69,19 +66,13 @@ export function SendList({ all, onClose }: SendListProps) {
       }
       onClose={onClose}
     >
-      {faults.length > 0 && (
-        <ul aria-label="Not sent" className="max-h-[240px] overflow-auto text-sm">
-          {faults.slice(0, FAULTS_NAMED).map(({ documentId, number, fault }) => (
-            <li key={documentId} className="border-rule border-b py-1">
-              <Link href={routes.document(documentId)} className="underline underline-offset-2">
-                {number}
-              </Link>{' '}
-              {fault !== null && wordRefusal(fault)}
-            </li>
-          ))}
-          {faults.length > FAULTS_NAMED && <li className="py-1 text-soft">and {faults.length - FAULTS_NAMED} more</li>}
-        </ul>
-      )}
+      <NotSent
+        documents={faults.map(({ documentId, number, fault }) => ({
+          id: documentId,
+          number,
+          why: fault === null ? '' : wordRefusal(fault),
+        }))}
+      />
     </RunDialog>
   );
 }
