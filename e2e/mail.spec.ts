@@ -125,9 +125,23 @@ test('a whole list is sent, each document by its customer’s own way, and state
     await page.getByRole('button', { name: /statements/i }).click();
     const slip = page.getByRole('dialog', { name: /^Statements of/ });
     await slip.getByRole('button', { name: /^Send \d+ by mail$/ }).click();
-    await expect(slip.getByText(/^\d on their way by mail\. .*no e-mail address is known\./)).toBeVisible();
+    await expect(slip.getByText(/^\d on their way by mail, \d not sent\.$/)).toBeVisible();
+    await expect(slip.getByRole('list', { name: 'Not sent' })).toContainText('No e-mail address is known');
+    await test.step('or one after the other, after a look', async () => {
+      await slip.getByLabel('Look at the message first').selectOption({ label: 'Inishmaan Shellfish' });
+      const message = page.getByRole('dialog', { name: 'Send Statement, Inishmaan Shellfish by mail' });
+      await message.getByLabel('Subject').fill('How we stand');
+      await message.getByLabel('To', { exact: true }).fill('office@inishmaan.example');
+      await expectAccessible(page, 'a statement as a message');
+      await message.getByRole('button', { name: /^Send Statement/ }).click();
+      await expect(message).toBeHidden();
+    });
     await page.goto('/sales/outbox');
     await page.getByRole('navigation', { name: 'Status' }).getByRole('button', { name: /^Sent/ }).click();
     await expect(page.getByRole('row', { name: /^Statement, Ballyvaughan/ })).toBeVisible();
+    await page.getByRole('row', { name: /^Statement, Inishmaan/ }).click();
+    await page.getByRole('button', { name: 'See the message' }).click();
+    await expect(page.getByRole('dialog')).toContainText('How we stand');
+    await expect(page.getByRole('button', { name: /^statement\.pdf/ })).toBeVisible();
   });
 });

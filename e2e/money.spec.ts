@@ -28,6 +28,17 @@ test('five invoices are paid by two parts, with tax withheld and a discount', as
   const came = page.getByRole('table', { name: 'Payments' });
   await expect(came.getByRole('row', { name: /000117/ })).toContainText('335.40');
   await expect(came.getByRole('row').last()).toContainText('2,435.40');
+  await test.step('the receipt goes by mail', async () => {
+    await page.getByRole('button', { name: 'Send by mail…' }).click();
+    const slip = page.getByRole('dialog', { name: /^Send REC-2026-0001 by mail$/ });
+    await expect(slip.getByLabel('Message', { exact: true })).toHaveValue(
+      /Receipt REC-2026-0001 of .* for 2,435\.40 EUR/,
+    );
+    await slip.getByLabel('To', { exact: true }).fill('accounts@ballyvaughan.example');
+    await slip.getByRole('button', { name: 'Send REC-2026-0001' }).click();
+    const mail = page.getByRole('complementary').getByRole('region', { name: 'Mail' });
+    await expect(mail.getByText('to accounts@ballyvaughan.example')).toBeVisible();
+  });
   await page.getByRole('link', { name: 'INV-2026-0005' }).first().click();
   await expect(page.getByRole('main').getByText(/paid ·/)).toBeVisible();
   await page.getByRole('region', { name: 'Settlement' }).getByRole('link', { name: 'CN-2026-0001' }).click();
@@ -156,6 +167,12 @@ test('one certificate covers three receipts, and is claimed', async ({ page }) =
     page.getByRole('dialog').getByRole('button', { name: 'Save PDF' }).click(),
   ]);
   expect((await pdfText(await bytesOf(letter))).text).toMatch(/Withholding certificates[\s\S]*80\.00/);
+  await page.getByRole('dialog').getByRole('button', { name: 'Send by mail…' }).click();
+  const message = page.getByRole('dialog', { name: /^Send Withholding certificates, Ballyvaughan.* by mail$/ });
+  await expect(message.getByLabel('Subject')).toHaveValue('Withholding certificate missing: 80.00 EUR');
+  await message.getByLabel('To', { exact: true }).fill('accounts@ballyvaughan.example');
+  await message.getByRole('button', { name: /^Send Withholding certificates/ }).click();
+  await expect(message).toBeHidden();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Enter a certificate' }).click();
   const slip = page.getByRole('dialog');

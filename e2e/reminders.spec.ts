@@ -34,10 +34,10 @@ test('customers are reminded, one letter each; what is promised or disputed is l
       await expect(page.getByText(`${number} is left out of reminders`)).toBeVisible();
     }
   });
+  const due = page.getByRole('table', { name: 'Reminders due' });
   await test.step('the letters are looked at', async () => {
     await page.goto('/today');
     await page.getByRole('link', { name: /^Remind \d customers$/ }).click();
-    const due = page.getByRole('table', { name: 'Reminders due' });
     // 2,570.00 at 10.15 % for 95 days of 365: 67.89.
     await expect(due.getByRole('row', { name: /Reederei Nordlicht/ })).toContainText(
       /First.*95 days.*2,570\.00.*40\.00.*67\.89/,
@@ -51,11 +51,26 @@ test('customers are reminded, one letter each; what is promised or disputed is l
     await expect(margin.getByText(/INV-2026-0013, 29 Oct 2026: 595\.86 EUR/)).toBeVisible();
     await expectAccessible(page, 'reminders');
   });
+  await test.step('one message is changed before it goes', async () => {
+    await margin.getByRole('button', { name: 'Change the message…' }).click();
+    const slip = page.getByRole('dialog');
+    await slip.getByLabel('Subject').fill('As we said on the telephone');
+    await expectAccessible(page, 'changing a reminder');
+    await slip.getByRole('button', { name: 'Save the message' }).click();
+    await expect(margin.getByText('As we said on the telephone')).toBeVisible();
+    await due.getByRole('button', { name: /Reederei Nordlicht/ }).click();
+    await margin.getByRole('button', { name: 'Change the message…' }).click();
+    // It goes by post: there is nobody to mail it to.
+    await expect(slip.getByLabel('To', { exact: true })).toHaveCount(0);
+    await slip.getByLabel('Message', { exact: true }).fill('Bitte zahlen Sie wie besprochen.');
+    await slip.getByRole('button', { name: 'Save the message' }).click();
+  });
   await test.step('they go out together: by mail, and those without an address as one PDF', async () => {
     const saved = page.waitForEvent('download');
     await page.getByRole('button', { name: /^Send \d reminders$/ }).click();
     const { text } = await pdfText(await bytesOf(await saved));
     expect(text).toContain('Zahlungserinnerung');
+    expect(text).toContain('wie besprochen');
     await expect(main.getByText(/on their way by mail; those for the post are saved as one PDF\./)).toBeVisible();
     // Nobody is reminded twice.
     await expect(page.getByText(/^Nobody is to be reminded today/)).toBeVisible();
@@ -63,6 +78,9 @@ test('customers are reminded, one letter each; what is promised or disputed is l
     await page.getByRole('table', { name: 'Documents' }).getByRole('link', { name: 'INV-2026-0013' }).click();
     const timeline = margin.getByRole('region', { name: 'Timeline' });
     await expect(timeline.getByText('reminded')).toBeVisible();
+    await margin.getByRole('button', { name: 'See the message' }).first().click();
+    await expect(page.getByRole('dialog')).toContainText('As we said on the telephone');
+    await page.keyboard.press('Escape');
     await expect(timeline.getByText(/delivered: office@ballyvaughan\.example/)).toBeVisible();
   });
   await test.step('fee and interest wait as drafts; what was promised comes back after its day', async () => {

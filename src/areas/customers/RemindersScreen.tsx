@@ -1,8 +1,10 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
+import type { MailToQueue } from '@/core/decisions/delivery/mailing';
 import { writeDate } from '@/core/kernel/date';
+import { accept } from '@/core/kernel/result';
 import { type LeftOut, type ReminderPlan, remindersDue } from '@/core/settlement/reminder';
 import { wordRefusals } from '@/core/wording/refusals';
 import type { PrintedDocument } from '@/print/words';
@@ -11,21 +13,20 @@ import { reminderMaterial } from '@/store/customers/queries/reminders';
 import { Button } from '@/ui/Button';
 import { CheckField } from '@/ui/CheckField';
 import Link from '@/ui/Link';
-import { Money } from '@/ui/Money';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
 import { Progress } from '@/ui/Progress';
-import { Ruled } from '@/ui/Ruled';
 import { pagesAsPdf } from '../shared/accountPrint';
+import { ComposeDialog } from '../shared/delivery/ComposeDialog';
 import { useRun } from '../shared/useRun';
-import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 import { saveFile } from '../shell/saveFile';
+import { keyOf, RemindersDue } from './RemindersDue';
 import { letterOf, mailOf, pagesOf, type ReminderLetter } from './reminderLetters';
 
-const LEVELS = ['', 'First', 'Second', 'Final'] as const;
 const LINK = 'underline decoration-rule underline-offset-4';
-const keyOf = ({ customerId, currency }: ReminderPlan): string => `${customerId}|${currency}`;
+/** What a message was written for: with other items or another level it is written anew. */
+const stateOf = (plan: ReminderPlan): string => `${keyOf(plan)}|${plan.level}|${plan.amountDue}`;
 
 const WHY: Readonly<Record<LeftOut['why'], string>> = {
   disputed: 'disputed',
@@ -36,20 +37,30 @@ const WHY: Readonly<Record<LeftOut['why'], string>> = {
 
 /** Whom to remind today: one letter a customer with all that is overdue, looked at and sent in one go. */
 export function RemindersScreen() {
-  const { currency: home } = useOpenBook();
   const day = today();
   const material = useBook((db) => reminderMaterial(db, day), [day]);
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
   const [picked, setPicked] = useState('');
   const [withStatement, setWithStatement] = useState(true);
   const [withCharge, setWithCharge] = useState(true);
+  /** Messages that were changed, by what they were written for. */
+  const [changed, setChanged] = useState<ReadonlyMap<string, MailToQueue>>(new Map());
+  const [changing, setChanging] = useState<ReminderLetter | null>(null);
   const run = useRun();
   const { plans, leftOut } = material === undefined ? { plans: [], leftOut: [] } : remindersDue(material);
   const chosen = plans.filter((plan) => !unticked.has(keyOf(plan)));
   const shown = plans.find((plan) => keyOf(plan) === picked) ?? plans[0];
-  const letter = useLetter(shown);
+  const written = useBook(async () => (shown === undefined ? null : await letterOf(shown)), [shown && stateOf(shown)]);
+  const letter = written ? asChanged(written) : null;
   const costs = plans.some(({ fee, interest }) => fee > 0n || interest > 0n);
 
+  /** A letter with the words that a person gave it. */
+  function asChanged(one: ReminderLetter): ReminderLetter {
+    const mail = changed.get(stateOf(one.plan));
+    return mail === undefined
+      ? one
+      : { ...one, to: mail.to, cc: mail.cc, bcc: mail.bcc, subject: mail.subject, text: mail.text, missing: [] };
+  }
   const send = () =>
     run.start(
       async ({ signal, tell }) => {
@@ -59,14 +70,15 @@ export function RemindersScreen() {
         for (const [i, plan] of chosen.entries()) {
           if (signal.aborted) break;
           tell({ done: i, of: chosen.length });
-          const one = await letterOf(plan);
-          if (one === null) continue;
+          const found = await letterOf(plan);
+          if (found === null) continue;
+          const one = asChanged(found);
           const result = await act(sendReminder, {
             customerId: plan.customerId,
             currency: plan.currency,
             level: plan.level,
             documentIds: plan.items.map(({ document }) => document.id),
-            mail: one.way === 'mail' ? await mailOf(one, withStatement) : null,
+            mail: one.way === 'print' ? null : (changed.get(stateOf(plan)) ?? (await mailOf(one, withStatement))),
             charge:
               withCharge && costs
                 ? { fee: 'Reminder fee', interest: `Interest on overdue invoices until ${writeDate(day)}` }
@@ -106,72 +118,15 @@ export function RemindersScreen() {
         )}
         {plans.length > 0 && (
           <>
-            <Ruled
-              caption="Reminders due"
-              rows={plans}
-              keyOf={keyOf}
-              columns={[
-                {
-                  head: 'Send',
-                  width: '44px',
-                  cell: (plan) => (
-                    <input
-                      type="checkbox"
-                      className="accent-rust"
-                      aria-label={`Remind ${plan.customerName}, ${plan.currency}`}
-                      checked={!unticked.has(keyOf(plan))}
-                      onChange={({ target: { checked } }) =>
-                        setUnticked((before) => {
-                          const next = new Set(before);
-                          if (checked) next.delete(keyOf(plan));
-                          else next.add(keyOf(plan));
-                          return next;
-                        })
-                      }
-                    />
-                  ),
-                },
-                {
-                  head: 'Customer',
-                  cell: (plan) => (
-                    <button
-                      type="button"
-                      aria-pressed={plan === shown}
-                      className={`cursor-pointer text-left ${LINK} ${plan === shown ? 'font-semibold' : ''}`}
-                      onClick={() => setPicked(keyOf(plan))}
-                    >
-                      {plan.customerName}
-                    </button>
-                  ),
-                },
-                { head: 'Reminder', cell: ({ level }) => LEVELS[level] },
-                {
-                  head: 'Oldest',
-                  align: 'right',
-                  cell: ({ items }) => `${Math.max(...items.map(({ daysLate }) => daysLate))} days`,
-                },
-                {
-                  head: 'Overdue',
-                  align: 'right',
-                  cell: (plan) => (
-                    <Money amount={plan.amountDue} currency={plan.currency} withCode={plan.currency !== home} />
-                  ),
-                },
-                ...(costs
-                  ? [
-                      {
-                        head: 'Fee',
-                        align: 'right' as const,
-                        cell: (plan: ReminderPlan) => <Money amount={plan.fee} currency={home} />,
-                      },
-                      {
-                        head: 'Interest',
-                        align: 'right' as const,
-                        cell: (plan: ReminderPlan) => <Money amount={plan.interest} currency={plan.currency} />,
-                      },
-                    ]
-                  : []),
-              ]}
+            <RemindersDue
+              plans={plans}
+              costs={costs}
+              picked={shown === undefined ? '' : keyOf(shown)}
+              onPick={setPicked}
+              unticked={unticked}
+              onTick={(key, on) =>
+                setUnticked((before) => new Set(on ? [...before].filter((one) => one !== key) : [...before, key]))
+              }
             />
             <div className="mt-4">
               <CheckField
@@ -243,25 +198,27 @@ export function RemindersScreen() {
             {letter.missing.length > 0 && (
               <p className="mt-2 text-brick">▲ Nothing is known for {letter.missing.join(', ')}.</p>
             )}
+            <Button weight="quiet" onClick={() => setChanging(letter)}>
+              Change the message…
+            </Button>
           </Note>
+        )}
+        {changing !== null && (
+          <ComposeDialog
+            about={changing.about}
+            write={async () => changing}
+            instead={{
+              label: 'Save the message',
+              onPaper: changing.way === 'print',
+              keep: async (mail) => {
+                setChanged((before) => new Map(before).set(stateOf(changing.plan), mail));
+                return accept(null);
+              },
+            }}
+            onClose={() => setChanging(null)}
+          />
         )}
       </Margin>
     </>
   );
-}
-
-/** The words of the letter that is looked at. */
-function useLetter(plan: ReminderPlan | undefined): ReminderLetter | null {
-  const [letter, setLetter] = useState<ReminderLetter | null>(null);
-  const of = plan === undefined ? '' : `${keyOf(plan)} ${plan.level} ${plan.amountDue}`;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what the letter says decides, not the object it is in
-  useEffect(() => {
-    let here = true;
-    if (plan === undefined) setLetter(null);
-    else void letterOf(plan).then((made) => here && setLetter(made));
-    return () => {
-      here = false;
-    };
-  }, [of]);
-  return letter;
 }

@@ -4,16 +4,15 @@ import { useState } from 'react';
 import { isIsoDate } from '@/core/kernel/date';
 import type { StatementSpan } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
-import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
 import { pagesAsPdf, statementPages } from '../shared/accountPrint';
 import { DateField } from '../shared/DateField';
+import { MailBatch } from '../shared/delivery/MailBatch';
 import { PdfSlip } from '../shared/PdfSlip';
 import { typedDay } from '../shared/typedDay';
-import { useRun } from '../shared/useRun';
 import { today } from '../shell/book';
-import { mailStatement } from './mailStatement';
+import { writeStatement } from './writeStatement';
 
 interface StatementDialogProps {
   readonly customers: readonly { readonly id: string; readonly name: string }[];
@@ -28,32 +27,16 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
   const day = (typed: string) => typedDay(typed);
   const [first, last] = [day(from), day(until)];
   const wrong = !isIsoDate(last) || (how === 'span' && (!isIsoDate(first) || first > last));
-  const make = async () => {
+  const spanNow = (): StatementSpan => {
     if (!isIsoDate(last)) throw new Error('enter the date it is as at');
-    const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
+    return { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
+  };
+  const make = async () => {
+    const span = spanNow();
     const pages: PrintedDocument[] = [];
     for (const { id } of customers) pages.push(...(await statementPages(id, span)));
     return pagesAsPdf(pages);
   };
-  const run = useRun();
-  const mail = () =>
-    run.start(
-      async ({ signal, tell }) => {
-        if (wrong || !isIsoDate(last)) return 'Enter days in their order.';
-        const span: StatementSpan = { from: how === 'span' && isIsoDate(first) ? first : null, until: last };
-        const left: string[] = [];
-        let sent = 0;
-        for (const [i, customer] of customers.entries()) {
-          if (signal.aborted) break;
-          tell({ done: i, of: customers.length });
-          const fault = await mailStatement(customer.id, span);
-          if (fault === '') sent++;
-          else left.push(`${customer.name}: ${fault}`);
-        }
-        return [`${sent} on their way by mail.`, ...left].join(' ');
-      },
-      (fault) => (fault === null ? 'Stopped: what was sent is sent.' : `It could not go on: ${fault.message}`),
-    );
   const [only, ...more] = customers;
   const name = more.length === 0 ? `statement ${only?.name ?? ''}` : 'statements';
   return (
@@ -92,21 +75,12 @@ export function StatementDialog({ customers, onClose }: StatementDialogProps) {
         make={wrong ? null : make}
         of={`${how} ${first} ${last}`}
         onClose={onClose}
-        beside={
-          run.doing === null ? (
-            <Button disabled={wrong} onClick={() => void mail()}>
-              {more.length === 0 ? 'Send by mail' : `Send ${customers.length} by mail`}
-            </Button>
-          ) : (
-            <Button onClick={run.stop}>
-              Stop, {run.doing.done} of {run.doing.of} sent
-            </Button>
-          )
-        }
       />
-      <p role="status" className="min-h-[22px] pt-2">
-        {run.said}
-      </p>
+      <MailBatch
+        what="Statement"
+        disabled={wrong}
+        all={customers.map(({ id, name }) => ({ id, name, write: () => writeStatement(id, spanNow()) }))}
+      />
     </Dialog>
   );
 }

@@ -1,73 +1,63 @@
 import type { MailToQueue } from '@/core/decisions/delivery/mailing';
-import { type Proposed, proposed, receiversFor, valuesOfAccount } from '@/core/delivery/compose';
-import type { MailPurpose } from '@/core/delivery/mail';
-import { templateFor } from '@/core/delivery/messageTemplate';
+import { proposed, valuesOfAccount } from '@/core/delivery/compose';
 import { type Customer, sendingOf } from '@/core/parties/customer';
 import type { ReminderPlan } from '@/core/settlement/reminder';
 import { printedReminder } from '@/print/account';
 import type { PrintedDocument } from '@/print/words';
-import { loadBook } from '@/store/load';
-import { allOf, recordOf } from '@/store/records';
 import { accountHead, pagesAsPdf, statementPages } from '../shared/accountPrint';
-import { bookDb, today } from '../shell/book';
-import { fileToSend } from '../shell/delivery/mailing';
+import { today } from '../shell/book';
 import { mailWriter } from '../shell/delivery/sampleValues';
+import { writingTo } from '../shell/delivery/writingTo';
+import { fileToSend, toQueue, usualChoice, type WrittenMail } from '../shell/delivery/writtenMail';
+
+/** The file that may go along. */
+const STATEMENT = 'statement';
 
 /** A reminder with its words, and the way it goes. */
-export interface ReminderLetter extends Proposed {
+export interface ReminderLetter extends WrittenMail {
   readonly plan: ReminderPlan;
   readonly customer: Customer;
-  readonly language: string;
-  readonly purpose: MailPurpose;
   readonly way: 'mail' | 'print';
 }
 
 /** Writes the words of a reminder in the language of its customer; null where the customer is gone. */
 export async function letterOf(plan: ReminderPlan): Promise<ReminderLetter | null> {
-  const db = bookDb();
-  const [{ business }, customer, templates] = await Promise.all([
-    loadBook(db),
-    recordOf(db, 'customers', plan.customerId),
-    allOf(db, 'messageTemplates'),
-  ]);
-  if (customer === null) return null;
   const purpose = `reminder-${plan.level as 1 | 2 | 3}` as const;
+  const whom = await writingTo(plan.customerId, purpose);
+  if (whom === null) return null;
+  const { customer, to, names, template } = whom;
   const { language } = customer;
-  const { to, contact } = receiversFor(customer, purpose);
   const items = plan.items.map(({ document, due, overdue }) => ({
     number: document.number,
     due,
     open: overdue,
     currency: plan.currency,
   }));
-  const names = { customer: customer.name, contact: contact?.name ?? '', business: business.name };
   const values = valuesOfAccount(items, today(), names, mailWriter(language, plan.currency));
-  const words = proposed(templateFor(templates, purpose, language), values, to);
+  const words = proposed(template, values, to);
   const way = to.length === 0 || sendingOf(customer).way === 'print' ? 'print' : 'mail';
-  return { ...words, plan, customer, language, purpose, way };
-}
-
-/** The message of a reminder, with the statement of the account where it goes along. */
-export async function mailOf(letter: ReminderLetter, withStatement: boolean): Promise<MailToQueue> {
-  const { plan, customer, language, purpose, to, cc, bcc, subject, text } = letter;
-  const pages = withStatement ? await statementPages(customer.id, { from: null, until: today() }) : [];
-  const files = pages.length === 0 ? [] : [fileToSend('statement.pdf', 'application/pdf', await pagesAsPdf(pages))];
   return {
-    to,
-    cc,
-    bcc,
-    subject,
-    text,
-    purpose,
+    ...words,
+    plan,
+    customer,
+    way,
     language,
+    purpose,
     customerId: customer.id,
     documentIds: plan.items.map(({ document }) => document.id),
     about: plan.items.map(({ document }) => document.number).join(', '),
-    copy: true,
+    offered: [{ key: STATEMENT, label: 'Statement of account', on: true }],
+    make: async (keys) => {
+      const pages = keys.has(STATEMENT) ? await statementPages(customer.id, { from: null, until: today() }) : [];
+      return pages.length === 0 ? [] : [fileToSend('statement.pdf', 'application/pdf', await pagesAsPdf(pages))];
+    },
     view: null,
-    files,
-    replaces: '',
   };
+}
+
+/** The message of a reminder, with the statement of the account where it goes along. */
+export function mailOf(letter: ReminderLetter, withStatement: boolean): Promise<MailToQueue> {
+  return toQueue(letter, { ...usualChoice(letter), files: new Set(withStatement ? [STATEMENT] : []) });
 }
 
 /** A reminder on paper, with the statement behind it where it goes along. */

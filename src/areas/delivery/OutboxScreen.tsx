@@ -1,15 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import type { Mail, MailPhase } from '@/core/delivery/mail';
+import type { MailPhase } from '@/core/delivery/mail';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { countOfMails, mailsIn } from '@/store/delivery/queries/mail';
-import { recordOf } from '@/store/records';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
-import { ComposeDialog } from '../shared/delivery/ComposeDialog';
 import { MailState } from '../shared/delivery/MailNote';
 import { mailMark, mailNeed } from '../shared/delivery/mailMark';
 import { ListTable } from '../shared/ListTable';
@@ -29,7 +27,6 @@ const PHASES = [
 export function OutboxScreen() {
   const [phase, setPhase] = useState<MailPhase>('asks');
   const [chosen, setChosen] = useState('');
-  const [mending, setMending] = useState<Mail | null>(null);
   const more = useMore();
   const found = useBook(
     async (db) => ({
@@ -41,11 +38,6 @@ export function OutboxScreen() {
   );
   const { rows = [], onMore } = more.of(found?.rows);
   const mail = rows.find(({ id }) => id === chosen) ?? rows[0];
-  const document = useBook(
-    async (db) =>
-      mending?.documentIds[0] === undefined ? null : await recordOf(db, 'documents', mending.documentIds[0]),
-    [mending],
-  );
   return (
     <>
       <Sheet label="Outbox">
@@ -109,11 +101,7 @@ export function OutboxScreen() {
       <Margin>
         {mail !== undefined && (
           <Note title={`Message about ${mail.about}`}>
-            <MailState
-              key={mail.id}
-              mail={mail}
-              {...(mail.documentIds.length === 1 && { onMend: () => setMending(mail) })}
-            />
+            <MailState key={mail.id} mail={mail} />
             {mail.documentIds[0] !== undefined && (
               <Link
                 href={routes.document(mail.documentIds[0])}
@@ -125,14 +113,6 @@ export function OutboxScreen() {
           </Note>
         )}
       </Margin>
-      {mending !== null && document && (
-        <ComposeDialog
-          document={document}
-          purpose={mending.purpose}
-          replaces={mending}
-          onClose={() => setMending(null)}
-        />
-      )}
     </>
   );
 }

@@ -2,12 +2,11 @@
 
 import { grouped } from '@/core/kernel/grouped';
 import type { Withheld } from '@/core/settlement/withholding';
-import { printedLetter } from '@/print/account';
 import { Dialog } from '@/ui/Dialog';
-import { accountHead, pagesAsPdf } from '../shared/accountPrint';
+import { pagesAsPdf } from '../shared/accountPrint';
+import { MailBatch } from '../shared/delivery/MailBatch';
 import { PdfSlip } from '../shared/PdfSlip';
-import { useOpenBook } from '../shell/BookContext';
-import { today } from '../shell/book';
+import { letterPages, writeCertificateRequest } from './paymentMail';
 
 interface LetterDialogProps {
   /** What is withheld without the certificate that it needs. */
@@ -15,37 +14,36 @@ interface LetterDialogProps {
   readonly onClose: () => void;
 }
 
-/** A letter to each customer whose certificates are missing, in its own language. */
+/** A letter to each customer whose certificates are missing, in its own language: on paper or by mail. */
 export function LetterDialog({ missing, onClose }: LetterDialogProps) {
-  const { currency: home } = useOpenBook();
-  const byCustomer = [...grouped(missing, ({ customerId }) => customerId)];
-  const make = async () => {
-    const heads = await Promise.all(byCustomer.map(([customerId]) => accountHead(customerId)));
-    return pagesAsPdf(
-      byCustomer.flatMap(([, rows], i) => {
-        const head = heads[i];
-        return head ? [printedLetter(head, rows, home, today())] : [];
-      }),
-    );
-  };
+  const byCustomer = grouped(missing, ({ customerId }) => customerId);
+  const nobody = byCustomer.size === 0;
   return (
     <Dialog
       open
       onClose={onClose}
       title="Letters about missing certificates"
       description={
-        byCustomer.length === 0
+        nobody
           ? 'No certificate is missing.'
-          : `One for each of ${byCustomer.length} ${byCustomer.length === 1 ? 'customer' : 'customers'}, in its language.`
+          : `One for each of ${byCustomer.size} ${byCustomer.size === 1 ? 'customer' : 'customers'}, in its language.`
       }
       wide
     >
       <PdfSlip
         title="Letters about missing certificates"
         name="missing-certificates.pdf"
-        make={byCustomer.length === 0 ? null : make}
+        make={nobody ? null : async () => pagesAsPdf(await letterPages(byCustomer))}
         of={missing.length}
         onClose={onClose}
+      />
+      <MailBatch
+        what="Withholding certificates"
+        all={[...byCustomer].map(([id, rows]) => ({
+          id,
+          name: rows[0]?.customerName ?? id,
+          write: () => writeCertificateRequest(id, rows),
+        }))}
       />
     </Dialog>
   );

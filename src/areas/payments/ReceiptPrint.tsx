@@ -1,22 +1,14 @@
 'use client';
 
-import { standing } from '@/core/settlement/allocation';
-import { printedReceipt } from '@/print/account';
 import { fileName } from '@/print/words';
 import type { ReceiptFile } from '@/store/payments/queries/receiptFile';
 import { Dialog } from '@/ui/Dialog';
-import { accountHead, pagesAsPdf } from '../shared/accountPrint';
 import { PdfSlip } from '../shared/PdfSlip';
+import { receiptPdf } from './paymentMail';
 
 /** A receipt as it prints, under its own number and in the customer’s language. */
 export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; readonly onClose: () => void }) {
-  const { receipt, allocations, withheld } = file;
-  const make = async () => {
-    const head = await accountHead(receipt.customerId);
-    if (head === null) throw new Error('its customer is not in the book');
-    const settles = standing(allocations).filter(({ closing }) => closing === undefined);
-    return pagesAsPdf([printedReceipt(head, receipt, [...settles].reverse(), withheld)]);
-  };
+  const { receipt } = file;
   return (
     <Dialog
       open
@@ -28,7 +20,7 @@ export function ReceiptPrint({ file, onClose }: { readonly file: ReceiptFile; re
       <PdfSlip
         title={`Receipt ${receipt.number}`}
         name={fileName(receipt, 'pdf')}
-        make={make}
+        make={() => receiptPdf(file)}
         of={receipt}
         onClose={onClose}
       />

@@ -14,6 +14,8 @@ import { Money } from '@/ui/Money';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
 import { Ruled, type RuledColumn } from '@/ui/Ruled';
 import { Attachments } from '../shared/Attachments';
+import { ComposeDialog } from '../shared/delivery/ComposeDialog';
+import { MailNote } from '../shared/delivery/MailNote';
 import { CreditActions } from '../shared/settlement/CreditActions';
 import { UndoDialog } from '../shared/settlement/UndoDialog';
 import { TimelineNote } from '../shared/TimelineNote';
@@ -22,6 +24,7 @@ import { today, useBook } from '../shell/book';
 import { EntriesNote } from '../shell/EntriesNote';
 import { routes } from '../shell/routes';
 import { DishonourDialog } from './DishonourDialog';
+import { writeReceipt } from './paymentMail';
 import { ReceiptPrint } from './ReceiptPrint';
 
 const LINK = 'underline decoration-rule underline-offset-4';
@@ -161,7 +164,7 @@ function Settles({ file, onUndo }: { readonly file: ReceiptFile; readonly onUndo
 export function ReceiptScreen({ id }: { readonly id: string }) {
   const found = useBook((db) => receiptFile(db, id), [id]);
   const [undoing, setUndoing] = useState<Allocation | null>(null);
-  const [asking, setAsking] = useState<'dishonour' | 'print' | null>(null);
+  const [asking, setAsking] = useState<'dishonour' | 'mail' | 'print' | null>(null);
   if (!found) return <Sheet label="Receipt">{found === null && <Empty>There is no such receipt.</Empty>}</Sheet>;
   const { receipt, withheld, lines } = found;
   const { number, customerId, currency, open, dishonoured } = receipt;
@@ -202,11 +205,13 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         )}
         {receipt.remarks && <p className="mt-4 text-soft">Remarks: {receipt.remarks}</p>}
         <div className="mt-auto flex gap-2.5 pt-6">
+          <Button onClick={() => setAsking('mail')}>Send by mail…</Button>
           <Button onClick={() => setAsking('print')}>Print preview</Button>
           {dishonoured === null && <Button onClick={() => setAsking('dishonour')}>Returned unpaid…</Button>}
         </div>
         {undoing !== null && <UndoDialog allocation={undoing} onClose={() => setUndoing(null)} />}
         {asking === 'dishonour' && <DishonourDialog receipt={receipt} onClose={close} />}
+        {asking === 'mail' && <ComposeDialog about={number} write={() => writeReceipt(found)} onClose={close} />}
         {asking === 'print' && <ReceiptPrint file={found} onClose={close} />}
       </Sheet>
       <Margin>
@@ -218,7 +223,8 @@ export function ReceiptScreen({ id }: { readonly id: string }) {
         <Note title="Files">
           <Attachments ownerId={id} />
         </Note>
-        <TimelineNote id={id} events={found.events} />
+        <MailNote mails={found.mails} />
+        <TimelineNote id={id} events={found.events} mails={found.mails} />
       </Margin>
     </>
   );

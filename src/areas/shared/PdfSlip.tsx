@@ -1,6 +1,5 @@
 'use client';
 
-import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
 import { saveFile } from '../shell/saveFile';
 import { Frame } from './PdfFrame';
@@ -14,17 +13,15 @@ interface PdfSlipProps {
   readonly make: (() => Promise<Uint8Array>) | null;
   readonly of: unknown;
   readonly onClose: () => void;
-  /** Something else to do with it. */
-  readonly beside?: ReactNode;
 }
 
 /** What a slip shows of a PDF: the file itself, and that very file to save. */
-export function PdfSlip({ title, name, make, of, onClose, beside }: PdfSlipProps) {
+export function PdfSlip({ title, name, make, of, onClose }: PdfSlipProps) {
   const { pdf, isCurrent, fault } = usePdf(make, of);
   return (
     <>
       {make !== null && (
-        <Frame title={title} className="h-[48vh] w-full border border-rule" url={pdf?.url ?? ''} fault={fault} />
+        <Frame title={title} className="h-[40vh] w-full border border-rule" url={pdf?.url ?? ''} fault={fault} />
       )}
       <div className="mt-3 flex gap-2.5">
         <Button
@@ -34,7 +31,6 @@ export function PdfSlip({ title, name, make, of, onClose, beside }: PdfSlipProps
         >
           Save PDF
         </Button>
-        {beside}
         <Button onClick={onClose}>Close</Button>
       </div>
     </>

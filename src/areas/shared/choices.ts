@@ -1,7 +1,6 @@
 import { COUNTRIES } from '@/core/kernel/country';
 import { CURRENCIES } from '@/core/kernel/currency';
 import { regionsOf } from '@/core/kernel/region';
-import type { SentFile } from '@/core/parties/customer';
 import type { Category } from '@/core/tax/calcTypes';
 import type { Jurisdiction } from '@/core/tax/jurisdiction';
 import type { Frequency } from '@/core/tax/registration';
@@ -82,11 +81,3 @@ export function inTree(
       .flatMap((jurisdiction) => [{ jurisdiction, depth }, ...walk(jurisdiction.id, depth + 1)]);
   return walk('', 0);
 }
-
-/** What goes along with a message, in words. */
-export const FILE_WORDS: Readonly<Record<SentFile, string>> = {
-  pdf: 'PDF',
-  hybrid: 'PDF with the e-invoice inside',
-  ubl: 'E-invoice (UBL)',
-  'delivery-note': 'Delivery note',
-};

@@ -1,6 +1,8 @@
 import type { IssuedDocument } from '@/core/documents/issued';
 import { daysBetween, type IsoDate } from '@/core/kernel/date';
 import { type Contact, type Customer, type MailTopic, type SentFile, sendingOf } from '@/core/parties/customer';
+import type { Allocation } from '@/core/settlement/allocation';
+import type { Receipt } from '@/core/settlement/receipt';
 import type { MailPurpose, MailWords } from './mail';
 import { filledIn, type MessageTemplate, type PlaceholderValues } from './messageTemplate';
 
@@ -67,6 +69,34 @@ export function valuesOfDocument(
   };
 }
 
+/** Who writes to whom in a message. */
+export interface MailNames {
+  readonly customer: string;
+  /** Empty where nobody is named. */
+  readonly contact: string;
+  readonly business: string;
+}
+
+/** What placeholders stand for in a message about a receipt; it names what the receipt settles. */
+export function valuesOfReceipt(
+  { number, date, amount, open, currency, reference }: Receipt,
+  settles: readonly Pick<Allocation, 'debtNumber' | 'amount'>[],
+  names: MailNames,
+  write: MailWriter,
+): PlaceholderValues {
+  return {
+    customer: names.customer,
+    contact: names.contact || names.customer,
+    business: names.business,
+    number,
+    date: write.day(date),
+    total: write.money(amount, currency),
+    open: write.money(open, currency),
+    subject: reference,
+    documents: settles.map((one) => `${one.debtNumber}: ${write.money(one.amount, currency)}`).join('\n'),
+  };
+}
+
 /** Something that is open and told of in a message. */
 export interface ToldItem {
   readonly number: string;
@@ -79,7 +109,7 @@ export interface ToldItem {
 export function valuesOfAccount(
   items: readonly ToldItem[],
   asAt: IsoDate,
-  names: { readonly customer: string; readonly contact: string; readonly business: string },
+  names: MailNames,
   write: MailWriter,
 ): PlaceholderValues {
   const sums = new Map<string, bigint>();

@@ -44,7 +44,7 @@ export const FIRST_TEMPLATES = {
         'your regular invoice {number} of {date} for {total} is attached. Please pay {open} by {due}.',
       ],
       certificate: [
-        'Withholding certificate for {documents}',
+        'Withholding certificate missing: {amount due}',
         'you withheld tax from our invoices, and we have not received your certificate yet.\n\n{documents}\n\nPlease send it to us.',
       ],
     },
@@ -90,7 +90,7 @@ export const FIRST_TEMPLATES = {
         'tá do shonrasc rialta {number} dar dáta {date} ar {total} ceangailte. Íoc {open} faoi {due}, le do thoil.',
       ],
       certificate: [
-        'Deimhniú cánach siarchoinneálta do {documents}',
+        'Deimhniú cánach siarchoinneálta ar iarraidh: {amount due}',
         'choinnigh tú cáin siar ónár sonraisc, agus níl do dheimhniú faighte againn fós.\n\n{documents}\n\nSeol chugainn é, le do thoil.',
       ],
     },
@@ -133,7 +133,7 @@ export const FIRST_TEMPLATES = {
         'anbei Ihre regelmäßige Rechnung {number} vom {date} über {total}. Bitte zahlen Sie {open} bis {due}.',
       ],
       certificate: [
-        'Steuerbescheinigung zu {documents}',
+        'Steuerbescheinigung fehlt: {amount due}',
         'Sie haben von unseren Rechnungen Steuer einbehalten; Ihre Bescheinigung liegt uns noch nicht vor.\n\n{documents}\n\nBitte senden Sie sie uns zu.',
       ],
     },
@@ -176,7 +176,7 @@ export const FIRST_TEMPLATES = {
         'vous trouverez ci-joint votre facture périodique {number} du {date} de {total}. Merci de régler {open} avant le {due}.',
       ],
       certificate: [
-        'Attestation de retenue pour {documents}',
+        'Attestation de retenue manquante : {amount due}',
         'vous avez retenu un impôt sur nos factures et nous n’avons pas encore reçu votre attestation.\n\n{documents}\n\nMerci de nous l’envoyer.',
       ],
     },
@@ -219,7 +219,7 @@ export const FIRST_TEMPLATES = {
         'adjuntamos su factura periódica {number} de {date} por {total}. Le rogamos que pague {open} antes de {due}.',
       ],
       certificate: [
-        'Certificado de retenciones de {documents}',
+        'Falta el certificado de retenciones: {amount due}',
         'ha retenido impuestos de nuestras facturas y aún no hemos recibido su certificado.\n\n{documents}\n\nLe rogamos que nos lo envíe.',
       ],
     },

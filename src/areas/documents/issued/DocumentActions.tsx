@@ -25,6 +25,7 @@ import { WriteOffDialog } from '../../shared/settlement/WriteOffDialog';
 import { WordDayDialog, type WordDayProps } from '../../shared/WordDayDialog';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, today } from '../../shell/book';
+import { writeAboutDocument } from '../../shell/delivery/mailing';
 import { hybridPdf, printedPdf } from '../../shell/documentPrint';
 import { KEY_MAP } from '../../shell/keyMap';
 import { openFile } from '../../shell/openedFile';
@@ -284,7 +285,9 @@ export function DocumentActions({ file, onPrint }: DocumentActionsProps) {
       {more.length > 0 && <Menu label="More" entries={more} />}
       {asking === 'credit' && <CreditDialog invoice={document} family={family} onClose={close} />}
       {asking === 'send' && <SendDialog document={document} onClose={close} />}
-      {asking === 'mail' && <ComposeDialog document={document} onClose={close} />}
+      {asking === 'mail' && (
+        <ComposeDialog about={document.number} write={() => writeAboutDocument(document)} onClose={close} />
+      )}
       {asking === 'write-off' && <WriteOffDialog document={document} onClose={close} />}
       {asking === 'stage' && <StageDialog quote={document} family={family} onClose={close} />}
       {asking !== null &&

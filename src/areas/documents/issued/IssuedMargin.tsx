@@ -1,8 +1,7 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { checksOf } from '@/core/decisions/sales/findings';
-import type { Mail } from '@/core/delivery/mail';
 import { calcInputOf, trailOf } from '@/core/documents/content';
 import { explainOpen } from '@/core/documents/explainOpen';
 import { KINDS } from '@/core/documents/kinds';
@@ -13,7 +12,6 @@ import { explainLine } from '@/core/tax/workings';
 import type { DocumentFile } from '@/store/sales/queries/family';
 import Link from '@/ui/Link';
 import { Margin, Note } from '@/ui/Page';
-import { ComposeDialog } from '../../shared/delivery/ComposeDialog';
 import { ExchangeNote } from '../../shared/delivery/DeliveryNote';
 import { MailNote } from '../../shared/delivery/MailNote';
 import { Because, ChecksNote, componentNames, Steps } from '../../shared/MarginNotes';
@@ -106,7 +104,6 @@ function ReportedIn({ file }: Pick<IssuedMarginProps, 'file'>) {
 export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps) {
   const { document } = file;
   const { content } = document;
-  const [mending, setMending] = useState<Mail | null>(null);
   const checks = useMemo(() => checksOf(content), [content]);
   const checked = KINDS[document.kind].goesOut;
   const names = totalNames({
@@ -124,19 +121,11 @@ export function IssuedMargin({ file, lineId, total, onTotal }: IssuedMarginProps
       </EntriesNote>
       {checked && <ChecksNote {...checks} wayTo={() => null} />}
       <ExchangeNote transmissions={file.transmissions} />
-      <MailNote mails={file.mails} onMend={setMending} />
+      <MailNote mails={file.mails} />
       <SettlementNote file={file} onTotal={onTotal} />
       <RemindersNote documentId={document.id} />
       <FamilyNote current={document.id} family={file.family} drafts={file.drafts} receipts={file.receipts} />
       <TimelineNote id={document.id} events={file.events} mails={file.mails} />
-      {mending !== null && (
-        <ComposeDialog
-          document={document}
-          purpose={mending.purpose}
-          replaces={mending}
-          onClose={() => setMending(null)}
-        />
-      )}
     </Margin>
   );
 }

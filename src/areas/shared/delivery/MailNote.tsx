@@ -9,15 +9,17 @@ import { sendMailAgain, setMailAside } from '@/store/delivery/actions/mail';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
 import { act } from '../../shell/book';
+import { writeAgain } from '../../shell/delivery/mailing';
 import { WordDayDialog } from '../WordDayDialog';
+import { ComposeDialog } from './ComposeDialog';
 import { MailDialog } from './MailDialog';
 import { mailMark, mailNeed } from './mailMark';
 
 const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
 
-/** Where a message stands, and what can be done about it. `onMend` writes it anew. */
-export function MailState({ mail, onMend }: { readonly mail: Mail; readonly onMend?: () => void }) {
-  const [asking, setAsking] = useState<'aside' | 'see' | null>(null);
+/** Where a message stands, and what can be done about it. */
+export function MailState({ mail }: { readonly mail: Mail }) {
+  const [asking, setAsking] = useState<'aside' | 'again' | 'see' | null>(null);
   const { id, to, phase, receipt, about, queuedAt } = mail;
   const mark = mailMark(mail);
   const need = mailNeed(mail);
@@ -46,8 +48,8 @@ export function MailState({ mail, onMend }: { readonly mail: Mail; readonly onMe
             Try now
           </button>
         )}
-        {phase === 'asks' && onMend !== undefined && (
-          <button type="button" className={ACTION} onClick={onMend}>
+        {phase === 'asks' && (
+          <button type="button" className={ACTION} onClick={() => setAsking('again')}>
             Send again…
           </button>
         )}
@@ -60,6 +62,9 @@ export function MailState({ mail, onMend }: { readonly mail: Mail; readonly onMe
           See the message
         </button>
       </p>
+      {asking === 'again' && (
+        <ComposeDialog about={about} write={() => writeAgain(mail)} replaces={mail} onClose={() => setAsking(null)} />
+      )}
       {asking === 'see' && <MailDialog mail={mail} onClose={() => setAsking(null)} />}
       {asking === 'aside' && (
         <WordDayDialog
@@ -79,18 +84,13 @@ export function MailState({ mail, onMend }: { readonly mail: Mail; readonly onMe
   );
 }
 
-interface MailNoteProps {
-  readonly mails: readonly Mail[];
-  readonly onMend: (mail: Mail) => void;
-}
-
-/** What was sent about a document by mail, newest first. Nothing before something was. */
-export function MailNote({ mails, onMend }: MailNoteProps) {
+/** What was sent about something by mail, newest first. Nothing before something was. */
+export function MailNote({ mails }: { readonly mails: readonly Mail[] }) {
   if (mails.length === 0) return null;
   return (
     <Note title="Mail">
       {mails.map((mail) => (
-        <MailState key={mail.id} mail={mail} onMend={() => onMend(mail)} />
+        <MailState key={mail.id} mail={mail} />
       ))}
     </Note>
   );

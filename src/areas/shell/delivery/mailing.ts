@@ -1,6 +1,6 @@
-import type { MailFileToSend, MailToQueue } from '@/core/decisions/delivery/mailing';
-import { filesFor, type Proposed, proposed, purposeOf, receiversFor, valuesOfDocument } from '@/core/delivery/compose';
-import type { MailPurpose, MailView } from '@/core/delivery/mail';
+import { isAboutMoney, type MailFileToSend } from '@/core/decisions/delivery/mailing';
+import { filesFor, proposed, purposeOf, receiversFor, valuesOfDocument } from '@/core/delivery/compose';
+import type { Mail, MailPurpose, MailView } from '@/core/delivery/mail';
 import { templateFor } from '@/core/delivery/messageTemplate';
 import { type Attachment, goingOut } from '@/core/documents/attachment';
 import type { Content } from '@/core/documents/content';
@@ -8,30 +8,26 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
-import { digestOf } from '@/core/kernel/digest';
-import type { Customer, SentFile } from '@/core/parties/customer';
+import { SENT_FILES, type SentFile } from '@/core/parties/customer';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { fileName, printed, printName } from '@/print/words';
+import { filesOfMail } from '@/store/delivery/queries/mail';
 import { loadBook } from '@/store/load';
 import { allOf, recordOf } from '@/store/records';
 import { attachmentsOf } from '@/store/sales/queries/family';
 import { bookDb } from '../book';
 import { hybridPdf, printedPdf } from '../documentPrint';
-import { base64OfBytes, bytesOf } from '../fileBytes';
+import { bytesOf } from '../fileBytes';
 import { mailWriter } from './sampleValues';
-
-/** Bytes as a file of a message. */
-export function fileToSend(name: string, type: string, bytes: Uint8Array): MailFileToSend {
-  return { name, type, size: bytes.length, sha256: digestOf(bytes), data: base64OfBytes(bytes) };
-}
+import { FILE_WORDS, fileToSend, type WrittenMail } from './writtenMail';
 
 /** A file of the book as one of a message. */
-export function attachmentToSend(file: Attachment): MailFileToSend {
+function attachmentToSend(file: Attachment): MailFileToSend {
   return fileToSend(file.name, file.type, bytesOf(file));
 }
 
 /** What goes along of a document, made now. */
-export async function documentFilesToSend(
+async function documentFilesToSend(
   document: IssuedDocument,
   kinds: readonly SentFile[],
 ): Promise<readonly MailFileToSend[]> {
@@ -59,11 +55,6 @@ export async function documentFilesToSend(
 }
 
 /** A document as it stands in a message, in the language of the message. */
-export function viewOfDocument({ content, figures }: IssuedDocument, language: string): MailView {
-  return viewOfContent(content, figures, language);
-}
-
-/** The same of what is not issued yet. */
 export function viewOfContent(content: Content, figures: CalcResult, language: string): MailView {
   const { title, number, facts, lines, totals } = printed(content, figures, { language });
   return {
@@ -74,20 +65,11 @@ export function viewOfContent(content: Content, figures: CalcResult, language: s
   };
 }
 
-/** A message about a document as it is proposed to the person, or sent by itself. */
-export interface ProposedMail extends Proposed {
-  readonly customer: Customer | null;
-  readonly purpose: MailPurpose;
-  readonly language: string;
-  readonly files: readonly SentFile[];
-  readonly attachments: readonly Attachment[];
-}
-
 /** Writes and fills the words of a message about a document, for whoever gets such messages at its customer. */
-export async function proposeMail(
+export async function writeAboutDocument(
   document: IssuedDocument,
   purpose: MailPurpose = purposeOf(document),
-): Promise<ProposedMail> {
+): Promise<WrittenMail> {
   const db = bookDb();
   const [{ business }, customer, templates, attachments] = await Promise.all([
     loadBook(db),
@@ -95,56 +77,61 @@ export async function proposeMail(
     allOf(db, 'messageTemplates'),
     attachmentsOf(db, document.id),
   ]);
-  const language = customer?.language ?? document.content.buyer.language ?? 'en';
+  const { content, figures, number } = document;
+  const language = customer?.language ?? content.buyer.language ?? 'en';
   const { to, contact } = customer === null ? { to: [], contact: null } : receiversFor(customer, purpose);
-  const write = mailWriter(language, document.content.currency);
+  const write = mailWriter(language, content.currency);
   const values = valuesOfDocument(document, business.name, contact?.name ?? '', write);
-  const words = proposed(templateFor(templates, purpose, language), values, to);
   const { eInvoice } = KINDS[document.kind];
+  const usual = customer === null ? (['pdf'] as const) : filesFor(customer, eInvoice);
+  const kinds = eInvoice ? SENT_FILES : (['pdf'] as const);
   return {
-    ...words,
-    customer,
-    purpose,
-    language,
-    files: customer === null ? ['pdf'] : filesFor(customer, eInvoice),
-    attachments,
-  };
-}
-
-/** The message as it is put into the queue. */
-export async function mailAbout(
-  document: IssuedDocument,
-  {
-    to,
-    cc,
-    bcc,
-    subject,
-    text,
-    purpose,
-    language,
-  }: Omit<ProposedMail, 'missing' | 'customer' | 'files' | 'attachments'>,
-  options: {
-    readonly files: readonly SentFile[];
-    readonly attachments: readonly Attachment[];
-    readonly view: boolean;
-    readonly copy: boolean;
-    readonly replaces?: string;
-  },
-): Promise<MailToQueue> {
-  return {
-    to,
-    cc,
-    bcc,
-    subject,
-    text,
+    ...proposed(templateFor(templates, purpose, language), values, to),
     purpose,
     language,
     customerId: document.customerId,
     documentIds: [document.id],
-    about: document.number,
-    copy: options.copy,
-    view: options.view ? viewOfDocument(document, language) : null,
-    files: [...(await documentFilesToSend(document, options.files)), ...options.attachments.map(attachmentToSend)],
-    replaces: options.replaces ?? '',
+    about: number,
+    offered: [
+      ...kinds.map((kind) => ({ key: kind, label: FILE_WORDS[kind], on: usual.includes(kind) })),
+      ...attachments.map(({ id, name, goesOut }) => ({ key: id, label: name, on: goesOut })),
+    ],
+    make: async (keys) => [
+      ...(await documentFilesToSend(
+        document,
+        kinds.filter((kind) => keys.has(kind)),
+      )),
+      ...attachments.filter(({ id }) => keys.has(id)).map(attachmentToSend),
+    ],
+    view: viewOfContent(content, figures, language),
+  };
+}
+
+/**
+ * A message that did not arrive, as it is sent again in its own words: about a document with all that may go along, else
+ * with the very files it had.
+ */
+export async function writeAgain(mail: Mail): Promise<WrittenMail> {
+  const { to, cc, subject, text, purpose, language, customerId, documentIds, about, files, view } = mail;
+  const own = { to, cc, bcc: [], subject, text, missing: [] };
+  const [documentId, ...more] = isAboutMoney(purpose) ? [] : documentIds;
+  const document =
+    documentId === undefined || more.length > 0 ? null : await recordOf(bookDb(), 'documents', documentId);
+  if (document !== null) return { ...(await writeAboutDocument(document, purpose)), ...own };
+  return {
+    ...own,
+    purpose,
+    language,
+    customerId,
+    documentIds,
+    about,
+    offered: files.map(({ sha256, name }) => ({ key: sha256, label: name, on: true })),
+    make: async (keys) => {
+      const bytes = new Map((await filesOfMail(bookDb(), mail)).map(({ sha256, data }) => [sha256, data]));
+      return files
+        .filter(({ sha256 }) => keys.has(sha256))
+        .map((file) => ({ ...file, data: bytes.get(file.sha256) ?? '' }));
+    },
+    view,
   };
 }

@@ -3,12 +3,12 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
 import { sendingOf } from '@/core/parties/customer';
 import { wordRefusal, wordRefusals } from '@/core/wording/refusals';
-import { sendMails } from '@/store/delivery/actions/mail';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { mailsAbout } from '@/store/delivery/queries/mail';
 import { recordOf } from '@/store/records';
 import { act, bookDb } from '../book';
-import { mailAbout, proposeMail } from './mailing';
+import { writeAboutDocument } from './mailing';
+import { sendWritten } from './writtenMail';
 
 /** What came of sending a document by its customer's own way. */
 export type SentByWay =
@@ -30,20 +30,9 @@ async function byMail(document: IssuedDocument): Promise<SentByWay> {
   const before = await mailsAbout(bookDb(), document.id);
   if (before.some(({ purpose, phase }) => purpose === purposeOf(document) && phase !== 'closed'))
     return { kind: 'waits', words: 'A message about it is on its way, or did not arrive: look at the outbox.' };
-  const proposal = await proposeMail(document);
-  if (proposal.to.length === 0)
-    return { kind: 'waits', words: 'No e-mail address is known for it: enter one and send it.' };
-  if (proposal.missing.length > 0)
-    return {
-      kind: 'waits',
-      words: `Nothing is known for ${proposal.missing.join(', ')}: look at the message and send it.`,
-    };
-  const attachments = proposal.attachments.filter(({ goesOut }) => goesOut);
-  const mail = await mailAbout(document, proposal, { files: proposal.files, attachments, view: false, copy: true });
-  const result = await act(sendMails, { mails: [mail] });
-  return result.ok
-    ? { kind: 'sent', words: `by mail to ${mail.to.join(', ')}` }
-    : { kind: 'waits', words: wordRefusals(result.refusals) };
+  const written = await writeAboutDocument(document);
+  const why = await sendWritten(written);
+  return why === '' ? { kind: 'sent', words: `by mail to ${written.to.join(', ')}` } : { kind: 'waits', words: why };
 }
 
 /** Sends a document as its customer is sent documents, without asking; what can't go by itself is said. */

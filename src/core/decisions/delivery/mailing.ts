@@ -162,9 +162,18 @@ export function keepMailTry(
   return accept({ value, changes: { ...changes, put: { ...changes.put, documents: sent } } });
 }
 
-/** Statements and reminders name documents without sending them. */
+const ABOUT_MONEY: ReadonlySet<MailPurpose> = new Set([
+  'receipt',
+  'statement',
+  'certificate',
+  'reminder-1',
+  'reminder-2',
+  'reminder-3',
+]);
+
+/** Statements, reminders and receipts name documents without sending them. */
 export function isAboutMoney(purpose: MailPurpose): boolean {
-  return purpose === 'statement' || purpose === 'certificate' || purpose.startsWith('reminder');
+  return ABOUT_MONEY.has(purpose);
 }
 
 /** Keeps what was heard of a message; an enquiry that brought nothing new is no event of business. */

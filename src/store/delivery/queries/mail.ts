@@ -11,6 +11,12 @@ export async function mailsAbout(db: BookDb, documentId: string): Promise<Mail[]
   return found.sort((a, b) => (a.queuedAt < b.queuedAt ? 1 : -1));
 }
 
+/** What was sent to a customer about one thing that is no document, as a receipt, by its number; newest first. */
+export async function mailsToCustomer(db: BookDb, customerId: string, about: string): Promise<Mail[]> {
+  const own = db.mails.where('[customerId+queuedAt]').between([customerId, Dexie.minKey], [customerId, Dexie.maxKey]);
+  return (await own.filter((mail) => mail.about === about).toArray()).reverse();
+}
+
 /** What is due to be sent or asked about now, longest due first. `now` is an instant. */
 export function dueMails(db: BookDb, now: string, limit: number): Promise<Mail[]> {
   return db.mails.where('dueAt').between('0', now, true, true).limit(limit).toArray();

@@ -1,4 +1,5 @@
 import type { AuditEvent } from '@/core/book/rows';
+import type { Mail } from '@/core/delivery/mail';
 import type { Attachment } from '@/core/documents/attachment';
 import { isDiscountNote } from '@/core/documents/discountNote';
 import type { IssuedDocument } from '@/core/documents/issued';
@@ -6,6 +7,7 @@ import type { JournalLine } from '@/core/ledger/entry';
 import type { Allocation } from '@/core/settlement/allocation';
 import type { Receipt } from '@/core/settlement/receipt';
 import type { Withheld } from '@/core/settlement/withholding';
+import { mailsToCustomer } from '../../delivery/queries/mail';
 import { attachmentsOf, historyOf } from '../../sales/queries/family';
 import type { BookDb } from '../../schema';
 import { notesOf } from './notes';
@@ -20,6 +22,7 @@ export interface ReceiptFile {
   readonly lines: readonly JournalLine[];
   readonly attachments: readonly Attachment[];
   readonly events: readonly AuditEvent[];
+  readonly mails: readonly Mail[];
 }
 
 /** Everything the sheet of a receipt shows; null when the book holds none of this id. */
@@ -30,7 +33,7 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
     (a, b) => a.creditTurn - b.creditTurn,
   );
   const own = new Set(made.map((one) => one.id));
-  const [ofDebts, refunds, withheld, attachments, events] = await Promise.all([
+  const [ofDebts, refunds, withheld, attachments, events, mails] = await Promise.all([
     db.allocations
       .where('debtId')
       .anyOf([...new Set(made.map(({ debtId }) => debtId))])
@@ -39,6 +42,7 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
     db.withheld.where('receiptId').equals(id).toArray(),
     attachmentsOf(db, id),
     historyOf(db, id),
+    mailsToCustomer(db, receipt.customerId, receipt.number),
   ]);
   const differences = ofDebts.filter(({ closing }) => closing !== undefined && own.has(closing.withId));
   const allocations = made.flatMap((one) => [one, ...differences.filter(({ closing }) => closing?.withId === one.id)]);
@@ -52,7 +56,7 @@ export async function receiptFile(db: BookDb, id: string): Promise<ReceiptFile |
     .where('entryId')
     .anyOf([...new Set(entryIds)])
     .toArray();
-  return { receipt, allocations, withheld, lines, attachments, events };
+  return { receipt, allocations, withheld, lines, attachments, events, mails };
 }
 
 /** Credit notes for discounts that were taken with a receipt. */
