@@ -38,6 +38,7 @@ async function mailOf(db: BookDb, documentId: string): Promise<MailToQueue> {
   const values = valuesOfDocument(document, 'Bench', '', {
     money: (amount, currency) => `${write.money(minor(amount))} ${currency}`,
     day: (day) => write.day(day),
+    colon: ':',
   });
   const { missing: _, ...words } = proposed(
     templateFor([], 'invoice', 'en'),

@@ -168,8 +168,8 @@ export function printedStatement(
       facts: [[words.asAt, write.day(until)]],
       columns: [
         { field: 'title', head: words.document },
-        { field: 'supplied', head: words.date },
-        { field: 'quantity', head: words.due },
+        { field: 'supplied', head: words.date, whole: true },
+        { field: 'quantity', head: words.due, whole: true },
         { field: 'price', head: words.amount },
         { field: 'value', head: words.open },
       ],
@@ -196,7 +196,7 @@ export function printedStatement(
     facts: [[words.asAt, fill(words.period, { from: write.day(from), until: write.day(until) })]],
     columns: [
       { field: 'title', head: words.document },
-      { field: 'supplied', head: words.date },
+      { field: 'supplied', head: words.date, whole: true },
       { field: 'quantity', head: words.debit },
       { field: 'price', head: words.credit },
       { field: 'value', head: words.balance },
@@ -276,7 +276,7 @@ export function printedLetter(
     facts: [[words.date, write.day(on)]],
     columns: [
       { field: 'title', head: words.document },
-      { field: 'supplied', head: words.date },
+      { field: 'supplied', head: words.date, whole: true },
       { field: 'tax', head: words.type },
       { field: 'value', head: words.amount },
     ],
@@ -316,8 +316,8 @@ export function printedReminder(
     facts: [[words.date, write.day(on)]],
     columns: [
       { field: 'title', head: words.document },
-      { field: 'supplied', head: words.date },
-      { field: 'quantity', head: words.due },
+      { field: 'supplied', head: words.date, whole: true },
+      { field: 'quantity', head: words.due, whole: true },
       { field: 'value', head: words.open },
     ],
     lines: items.map(({ number, date, due, open }) => ({

@@ -15,6 +15,9 @@ const RULE = '#B9AF9B';
 const STAMP = '#A02B2B';
 const LEADING = 13;
 const TITLE = 24;
+/** A title of more characters is a sentence, which is written smaller. */
+const LONG_TITLE = 22;
+const SENTENCE = 15;
 /** Room that a line of what is carried forward takes. */
 const CARRIED = 18;
 const SLIP = 150;
@@ -45,14 +48,14 @@ const WIDEST: Readonly<Record<PrintedColumn['field'], number>> = {
 const GAP = 10;
 
 /** As wide as what stands in a column asks for, so that descriptions get all the room that is left. */
-function widthOf({ field, head }: PrintedColumn, { lines }: PrintedDocument, doc: PDFKit.PDFDocument): number {
+function widthOf({ field, head, whole }: PrintedColumn, { lines }: PrintedDocument, doc: PDFKit.PDFDocument): number {
   if (field === 'title') return 0;
   doc.font('text').fontSize(8);
   const heading = doc.widthOfString(head);
   doc.fontSize(9.5);
   const texts = new Set(lines.flatMap((line) => (field === 'value' ? [line.value, line.running] : [line[field]])));
   const widest = [...texts].reduce((most, text) => Math.max(most, doc.widthOfString(text)), heading);
-  return Math.min(WIDEST[field], Math.ceil(widest) + GAP + (field === 'tax' ? 8 : 0));
+  return Math.min(whole === true ? INNER / 3 : WIDEST[field], Math.ceil(widest) + GAP + (field === 'tax' ? 8 : 0));
 }
 
 function columnsFor(page: PrintedDocument, doc: PDFKit.PDFDocument): readonly Column[] {
@@ -153,11 +156,13 @@ export class Sheet {
     return LOGO.height + 6;
   }
 
-  /** As large as the longest word of the title lets it be. */
+  /** As large as the longest word of the title lets it be; smaller where it is a whole sentence, as on letters. */
   private titleSize(width: number): number {
-    this.doc.font('title').fontSize(TITLE);
-    const widest = Math.max(...this.page.title.split(/\s+/).map((word) => this.doc.widthOfString(word)));
-    return Math.max(LEADING, Math.min(TITLE, Math.floor((TITLE * width) / widest)));
+    const { title } = this.page;
+    const most = title.length > LONG_TITLE ? SENTENCE : TITLE;
+    this.doc.font('title').fontSize(most);
+    const widest = Math.max(...title.split(/\s+/).map((word) => this.doc.widthOfString(word)));
+    return Math.max(LEADING, Math.min(most, Math.floor((most * width) / widest)));
   }
 
   private drawHead(): void {

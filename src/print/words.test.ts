@@ -44,8 +44,9 @@ describe('a printed invoice', () => {
     expect(page.buyer).toEqual([
       'Ballyvaughan Harbour Board',
       'Pier Road',
-      'H91 X0X1 Ballyvaughan',
+      'Ballyvaughan',
       'Co. Clare',
+      'H91 X0X1',
       'Ireland',
       'VAT no. IE8100234D',
     ]);

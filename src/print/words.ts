@@ -33,6 +33,8 @@ export interface PrintedLine {
 export interface PrintedColumn {
   readonly field: keyof Omit<PrintedLine, 'detail' | 'running'>;
   readonly head: string;
+  /** What stands in it is never parted on two lines, as dates in tables of few columns. */
+  readonly whole?: true;
 }
 
 /** Label and value. */

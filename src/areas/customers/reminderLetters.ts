@@ -33,9 +33,11 @@ export async function letterOf(plan: ReminderPlan): Promise<ReminderLetter | nul
     open: overdue,
     currency: plan.currency,
   }));
-  const values = valuesOfAccount(items, today(), names, mailWriter(language, plan.currency));
-  const words = proposed(template, values, to);
   const way = to.length === 0 || sendingOf(customer).way === 'print' ? 'print' : 'mail';
+  const told = valuesOfAccount(items, today(), names, mailWriter(language, plan.currency));
+  // On paper the documents stand in a table.
+  const values = way === 'print' ? { ...told, documents: ' ' } : told;
+  const words = proposed(template, values, to);
   return {
     ...words,
     plan,

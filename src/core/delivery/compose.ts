@@ -43,6 +43,8 @@ export function purposeOf({ kind }: Pick<IssuedDocument, 'kind'>): MailPurpose {
 export interface MailWriter {
   readonly money: (amount: bigint, currency: string) => string;
   readonly day: (day: IsoDate) => string;
+  /** Between a thing and its figure; French keeps a space before it. */
+  readonly colon: string;
 }
 
 /** What placeholders stand for in a message about one document. */
@@ -93,7 +95,7 @@ export function valuesOfReceipt(
     total: write.money(amount, currency),
     open: write.money(open, currency),
     subject: reference,
-    documents: settles.map((one) => `${one.debtNumber}: ${write.money(one.amount, currency)}`).join('\n'),
+    documents: settles.map((one) => `${one.debtNumber}${write.colon} ${write.money(one.amount, currency)}`).join('\n'),
   };
 }
 
@@ -120,7 +122,10 @@ export function valuesOfAccount(
     contact: names.contact || names.customer,
     business: names.business,
     documents: items
-      .map(({ number, due, open, currency }) => `${number}, ${write.day(due)}: ${write.money(open, currency)}`)
+      .map(
+        ({ number, due, open, currency }) =>
+          `${number}, ${write.day(due)}${write.colon} ${write.money(open, currency)}`,
+      )
       .join('\n'),
     'amount due': [...sums].map(([currency, sum]) => write.money(sum, currency)).join(', '),
     'days late': String(oldest),
@@ -143,7 +148,8 @@ export function proposed(template: MessageTemplate, values: PlaceholderValues, t
     cc: [],
     bcc: [],
     subject: subject.text.replaceAll(/\s+/g, ' ').trim(),
-    text: text.text,
+    // A placeholder that stands for nothing leaves no gap.
+    text: text.text.replaceAll(/\n[^\S\n]*\n([^\S\n]*\n)+/g, '\n\n'),
     missing: [...new Set([...subject.missing, ...text.missing])],
   };
 }

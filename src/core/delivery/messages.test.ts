@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { isoDate } from '@/core/kernel/date';
 import { blankCustomer, sendingOf } from '@/core/parties/customer';
-import { proposed, receiversFor, valuesOfAccount } from './compose';
+import { proposed, receiversFor, valuesOfAccount, valuesOfReceipt } from './compose';
 import { FIRST_TEMPLATES } from './firstTemplates';
 import { MAIL_PURPOSES, type Mail, mailHeard, newMail, standingAt } from './mail';
 import type { MailNews } from './mailServer';
@@ -22,6 +22,13 @@ describe('the words that come with the program', () => {
     expect(firstTemplate('invoice', 'nl').text).toBe(firstTemplate('invoice', 'en').text);
   });
 });
+
+const write = {
+  money: (amount: bigint, currency: string) => `${amount} ${currency}`,
+  day: (day: string) => day,
+  colon: ':',
+};
+const names = { customer: 'Who', contact: '', business: 'We' };
 
 describe('placeholders', () => {
   test('without a value are told, and never go out in braces', () => {
@@ -46,19 +53,33 @@ describe('placeholders', () => {
     expect(proposed(template, values, []).subject).toBe('For a Bcc: x@y.example');
   });
   test('of an account sum each currency, and count from the oldest day', () => {
-    const write = { money: (amount: bigint, currency: string) => `${amount} ${currency}`, day: (day: string) => day };
     const items = [
       { number: 'A', due: isoDate('2026-01-05'), open: 100n, currency: 'EUR' },
       { number: 'B', due: isoDate('2026-01-10'), open: 50n, currency: 'EUR' },
       { number: 'C', due: isoDate('2026-01-12'), open: 7n, currency: 'USD' },
     ];
-    const names = { customer: 'Who', contact: '', business: 'We' };
     expect(valuesOfAccount(items, isoDate('2026-01-15'), names, write)).toMatchObject({
       contact: 'Who',
       documents: 'A, 2026-01-05: 100 EUR\nB, 2026-01-10: 50 EUR\nC, 2026-01-12: 7 USD',
       'amount due': '150 EUR, 7 USD',
       'days late': '10',
     });
+  });
+  test('of a receipt name what it settles, and that a receipt on account settles nothing leaves no gap', () => {
+    const receipt = {
+      number: 'REC-1',
+      date: isoDate('2026-01-05'),
+      amount: 150n,
+      open: 50n,
+      currency: 'EUR',
+      reference: '',
+    };
+    const settles = [{ debtNumber: 'INV-1', amount: 100n }];
+    const template = { ...firstTemplate('receipt', 'en'), text: '{number}, {total}\n\n{documents}\n\n{business}' };
+    const words = (of: typeof settles) =>
+      proposed(template, valuesOfReceipt(receipt as never, of as never, names, write), []).text;
+    expect(words(settles)).toBe('REC-1, 150 EUR\n\nINV-1: 100 EUR\n\nWe');
+    expect(words([])).toBe('REC-1, 150 EUR\n\nWe');
   });
 });
 

@@ -99,10 +99,21 @@ describe('a customer', () => {
     expect(addressLines(whole.address, () => 'Ireland')).toEqual([
       'Old Fish Quay',
       'Shed 2',
-      'F28 Westport',
+      'Westport',
+      'F28',
       'Ireland',
     ]);
   });
+  test.each([
+    ['DE', 'Kiel', '', '24103', ['24103 Kiel']],
+    ['US', 'Eastsound', 'WA', '98245', ['Eastsound, WA 98245']],
+    ['CA', 'Halifax', 'NS', 'B3H 0A1', ['Halifax NS B3H 0A1']],
+    ['AU', 'Hobart', '', '7000', ['Hobart 7000']],
+    ['GB', 'Whitby', 'North Yorkshire', 'YO21 1AA', ['Whitby', 'North Yorkshire', 'YO21 1AA']],
+    ['IN', 'Kochi', 'Kerala', '682001', ['Kochi 682001', 'Kerala']],
+  ])('of %s has its postal code where the post there looks for it', (country, city, region, postalCode, lines) =>
+    expect(addressLines({ street: '', city, region, postalCode, country }, () => '')).toEqual(lines),
+  );
   test.each<[object, string]>([
     [{ name: '  ' }, 'name'],
     [{ taxNumbers: [{ country: 'IE', number: 'IE7654321F', check: null }] }, 'taxNumbers[0].number'],

@@ -15,6 +15,7 @@ export function mailWriter(language: string, currency: Currency): MailWriter {
   return {
     money: (amount, of) => `${write.money(minor(amount), of as Currency)} ${of}`,
     day: (day) => write.day(day),
+    colon: write.wording.language === 'fr' ? '\u00a0:' : ':',
   };
 }
 
