@@ -7,8 +7,9 @@ import { perform } from '@/store/perform';
 import { keepDraft } from '@/store/sales/actions/drafts';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { dropRecurring, keepRecurring, repeatDraft } from '@/store/sales/actions/recurring';
+import { dropGroup, keepGroup } from '@/store/sales/actions/runs';
 import { draftsFound } from '@/store/sales/queries/documents';
-import { waitingRecurring } from '@/store/sales/queries/recurring';
+import { madeOfRecurring, waitingRecurring } from '@/store/sales/queries/recurring';
 import type { BookDb } from '@/store/schema';
 import { changeCustomer } from '@/store/setup/actions/setup';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
@@ -61,7 +62,7 @@ test('waits where its period is filed, where the customer ended, and where a che
     ['2026-01-31', 'Its tax period is filed, until 28 Feb 2026.'],
     ['2026-02-28', 'Its tax period is filed, until 28 Feb 2026.'],
   ]);
-  await act(db, issueInvoice, { draftId: waiting[0]?.draft.id ?? '' }, '2026-03-05');
+  await act(db, issueInvoice, { draftId: waiting[0]?.made.documentId ?? '' }, '2026-03-05');
   expect(await waitingRecurring(db, 10)).toHaveLength(1);
   const customer = await db.customers.get('ballyvaughan');
   if (customer === undefined) throw new Error('no customer');
@@ -93,6 +94,72 @@ test('that is only a draft is kept as one; that can’t be sent says why', async
   const db = await recurringBook({ does: 'send' });
   await open(db, '2026-02-01', async () => 'no address');
   expect((await db.recurringMade.toArray()).map(({ state, why }) => [state, why])).toEqual([['issued', 'no address']]);
+});
+
+describe('for a group', () => {
+  const MEMBERS = ['ballyvaughan', 'clewbay', 'nordlicht'];
+  async function groupBook(over: Partial<Recurring> = {}, customerIds: readonly string[] = MEMBERS) {
+    const db = await recurringBook({ groupId: 'berths', ...over });
+    await act(db, keepGroup, { id: 'berths', name: 'Berths', customerIds, rule: null }, '2026-01-02');
+    return db;
+  }
+  const january = 'pattern|2026-01-31';
+
+  test('each date is a run for who belongs to it that day, in the words of each, made and sent once', async () => {
+    const db = await groupBook({ does: 'send' });
+    const sent: string[] = [];
+    const send: SendDocument = async (id) => {
+      sent.push(id);
+      return '';
+    };
+    await open(db, '2026-02-01', send);
+    const documents = (await db.documents.toArray()).sort((a, b) => a.position - b.position);
+    expect(documents.map(({ customerId }) => customerId).sort()).toEqual(MEMBERS);
+    expect(documents.map(({ issueDate }) => issueDate)).toEqual(MEMBERS.map(() => '2026-01-31'));
+    expect(new Set(documents.map(({ content }) => content.lines[0]?.description))).toEqual(
+      new Set(['Hire January 2026', 'Hire Januar 2026']),
+    );
+    expect(sent.sort()).toEqual(documents.map(({ id }) => id).sort());
+    expect(await db.recurringMade.get(january)).toMatchObject({ state: 'sent', why: '', isGoing: 0 });
+    // The next date asks who belongs to it then.
+    await act(db, keepGroup, { id: 'berths', name: 'Berths', customerIds: ['clewbay'], rule: null }, '2026-02-02');
+    await open(db, '2026-03-01', send);
+    expect(await issuedOn(db)).toEqual([...MEMBERS.map(() => '2026-01-31'), '2026-02-28']);
+    expect((await madeOfRecurring(db, 'pattern', 5)).map(({ isRun }) => isRun)).toEqual([true, true]);
+    // What a run says is no draft of its own.
+    expect(await draftsFound(db, '', 10)).toEqual([]);
+    await expectSoundBook(db);
+  });
+
+  test('who needs a look waits in the run, until the person has gone on with the drafts', async () => {
+    const db = await groupBook();
+    await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-01-01', note: '' }, '2026-03-05');
+    await open(db, '2026-03-05');
+    const [first, second] = await waitingRecurring(db, 10);
+    expect([first?.isRun, first?.made.why]).toEqual([true, '3 customers need a look']);
+    expect(second?.made.date).toBe('2026-02-28');
+    const rows = await db.runRows
+      .where('[runId+state]')
+      .equals([first?.made.documentId ?? '', 'waits'])
+      .toArray();
+    expect(rows.map(({ why }) => why)).toEqual(rows.map(() => 'Its tax period is filed, until 28 Feb 2026.'));
+    for (const { documentId } of rows) await act(db, issueInvoice, { draftId: documentId }, '2026-03-05');
+    expect((await waitingRecurring(db, 10)).map(({ made }) => made.date)).toEqual(['2026-02-28']);
+    await expectSoundBook(db);
+  });
+
+  test('where nobody belongs to it, or it was deleted, the date waits and says so', async () => {
+    const db = await groupBook({}, []);
+    await open(db, '2026-02-01');
+    expect(await db.recurringMade.get(january)).toMatchObject({ state: 'waits', why: 'nobody belongs to its group' });
+    expect(await waitingRecurring(db, 10)).toHaveLength(1);
+    await act(db, dropGroup, { id: 'berths' }, '2026-02-02');
+    await open(db, '2026-03-01');
+    expect((await db.recurringMade.toArray()).map(({ why }) => why)).toEqual([
+      'nobody belongs to its group',
+      'nobody belongs to its group',
+    ]);
+  });
 });
 
 test('never twice and none missed, in any order of days away, in two tabs, cut wherever it may be', async () => {

@@ -1,14 +1,10 @@
 import type { Moment } from '@/core/book/changes';
-import { draftFindings } from '@/core/decisions/sales/draftFindings';
-import { findingsOn } from '@/core/decisions/sales/findings';
-import { numberOf } from '@/core/decisions/sales/issue';
+import { askedAbout } from '@/core/decisions/sales/run';
 import type { Draft } from '@/core/documents/draft';
-import { freezeDraft } from '@/core/documents/freeze';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { traitsOfDraft } from '@/core/documents/kinds';
-import type { RecurringMade } from '@/core/documents/recurring';
-import { registrationFor } from '@/core/documents/setting';
-import { dayOf, type IsoDate, writeDate } from '@/core/kernel/date';
+import type { RecurringDoes, RecurringMade } from '@/core/documents/recurring';
+import { dayOf } from '@/core/kernel/date';
 import { accept, type Result } from '@/core/kernel/result';
 import { wordRefusals } from '@/core/wording/refusals';
 import { mailsAbout } from '@/store/delivery/queries/mail';
@@ -18,7 +14,9 @@ import { perform } from '@/store/perform';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { sendQuoteDraft } from '@/store/sales/actions/quotes';
 import { makeRecurring, settleRecurring } from '@/store/sales/actions/recurring';
+import { makeRunDocument } from '@/store/sales/actions/runs';
 import { dueRecurring, goingRecurring } from '@/store/sales/queries/recurring';
+import { documentsOfRun, rowsOfRun } from '@/store/sales/queries/runs';
 import type { BookDb } from '@/store/schema';
 import type { Job } from './runJobs';
 
@@ -29,23 +27,12 @@ export type SendDocument = (documentId: string) => Promise<string>;
 const AT_ONCE = 20;
 
 /** What a person would be asked about before the draft is issued; empty where nothing is. */
-async function whyItWaits(db: BookDb, draft: Draft, moment: Moment): Promise<string> {
+async function whyItWaits(db: BookDb, draft: Draft, { today }: Moment): Promise<string> {
   const customer = (await db.customers.get(draft.customerId)) ?? null;
   const setting = await loadSetting(db, draft, customer);
-  const frozen = freezeDraft(draft, numberOf(draft, await db.series.toArray()), customer, setting);
-  if (!frozen.ok) return wordRefusals(frozen.refusals);
-  const { filedUntil = '' } = registrationFor(setting, frozen.value.registrationId) ?? {};
-  if (traitsOfDraft(draft.kind).posts && frozen.value.taxPoint <= filedUntil)
-    return `Its tax period is filed, until ${writeDate(filedUntil as IsoDate)}.`;
-  const [asked] = [
-    ...findingsOn(frozen.value),
-    ...draftFindings(draft, frozen.value, customer, setting, { today: moment.today, orderUsed: '' }),
-  ].filter(({ severity, rule }) => severity !== 'note' && !OWN_DAY.has(rule));
-  return asked?.message ?? '';
+  const issuing = { series: await db.series.toArray() };
+  return askedAbout({ draft, customer, setting, issuing, say: wordRefusals }, today, true);
 }
-
-/** Dated its own day by intention, however long ago that is. */
-const OWN_DAY: ReadonlySet<string> = new Set(['DATE-ISSUE']);
 
 /** Takes one date as far as it goes by itself: issued, then sent. */
 async function goOn(
@@ -57,6 +44,11 @@ async function goOn(
   const settle = (state: RecurringMade['state'], why: string, isGoing: boolean) =>
     perform(db, settleRecurring, { id: made.id, state, why, isGoing }, moment());
   const recurring = await db.recurring.get(made.recurringId);
+  const run = await db.runs.get(made.documentId);
+  if (run !== undefined) {
+    const { state, why } = await runGoesOn(db, run.id, recurring?.does ?? 'draft', moment, send);
+    return settle(state, why, false);
+  }
   const sends = recurring?.does === 'send';
   const draft = await db.drafts.get(made.documentId);
   const fault = draft === undefined ? '' : await issueFault(db, draft, moment);
@@ -67,6 +59,47 @@ async function goOn(
   const why = (await isOnItsWay(db, document)) ? '' : await send(document.id);
   return why === '' ? settle('sent', '', false) : settle('issued', why, false);
 }
+
+const howMany = (count: number, words: string): string => (count === 0 ? '' : `${count} ${words}`);
+
+/** Does for each customer of a date's run what is to be done; what is done already is left as it is. */
+async function runGoesOn(
+  db: BookDb,
+  runId: string,
+  does: RecurringDoes,
+  moment: () => Moment,
+  send: SendDocument,
+): Promise<Pick<RecurringMade, 'state' | 'why'>> {
+  const runDoes = does === 'draft' ? 'drafts' : 'issue-sound';
+  const faults: string[] = [];
+  for (const { id, state, left, customerName } of await rowsOfRun(db, runId)) {
+    if (state !== 'planned' || left) continue;
+    const made = await perform(db, makeRunDocument, { rowId: id, does: runDoes }, moment());
+    if (!made.ok) faults.push(`${customerName}: ${wordRefusals(made.refusals)}`);
+  }
+  const rows = await rowsOfRun(db, runId);
+  const waits = rows.filter(({ state }) => state === 'waits').length + faults.length;
+  const unsent: string[] = [];
+  if (does === 'send')
+    for (const document of await documentsOfRun(
+      db,
+      rows.filter(({ state }) => state === 'issued'),
+    )) {
+      const why = (await isOnItsWay(db, document)) ? '' : await send(document.id);
+      if (why !== '') unsent.push(document.number);
+    }
+  const why = [
+    howMany(waits, waits === 1 ? 'customer needs a look' : 'customers need a look'),
+    howMany(unsent.length, `not sent: ${unsent.slice(0, NAMED).join(', ')}`),
+    faults[0] ?? '',
+  ];
+  const state =
+    waits > 0 ? 'waits' : does === 'draft' ? 'draft' : does === 'send' && unsent.length === 0 ? 'sent' : 'issued';
+  return { state, why: why.filter(Boolean).join('; ') };
+}
+
+/** Documents that are named where many were not sent. */
+const NAMED = 5;
 
 /** Issues the draft of a date; why it was not, or empty. */
 async function issueFault(db: BookDb, draft: Draft, moment: () => Moment): Promise<string> {

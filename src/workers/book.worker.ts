@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { RunDoes } from '@/core/decisions/sales/run';
-import type { Run, RunRow } from '@/core/documents/run';
+import type { RunRow } from '@/core/documents/run';
 import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
@@ -85,8 +85,8 @@ const face = {
   },
 
   /** Looks at customers of a run as their documents would be. */
-  reviewRun(run: Run, rows: readonly RunRow[], today: IsoDate): Promise<readonly RunReview[]> {
-    return reviewRun(db, run, rows, today);
+  reviewRun(rows: readonly RunRow[], today: IsoDate): Promise<readonly RunReview[]> {
+    return reviewRun(db, rows, today);
   },
 
   /**

@@ -2,7 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink';
 import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { RunDoes } from '@/core/decisions/sales/run';
-import type { Run, RunRow } from '@/core/documents/run';
+import type { RunRow } from '@/core/documents/run';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { RunReview } from '@/store/sales/queries/runs';
@@ -130,12 +130,11 @@ export function runInWorker(
 
 /** Looks in a worker at what customers of a run will get. @throws Stopped when `signal` is aborted. */
 export function reviewInWorker(
-  run: Run,
   rows: readonly RunRow[],
   today: IsoDate,
   signal: AbortSignal,
 ): Promise<readonly RunReview[]> {
-  return onBook((face) => face.reviewRun(run, rows, today), signal);
+  return onBook((face) => face.reviewRun(rows, today), signal);
 }
 
 /** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */

@@ -29,6 +29,9 @@ export interface Run {
   ) => Promise<void>;
 }
 
+/** Milliseconds between two words on how far it is: each has the page drawn again. */
+const TOLD_EVERY = 150;
+
 /** Long work that shows how far it is and can be stopped. */
 export function useRun(): Run {
   const [doing, setDoing] = useState<Doing | null>(null);
@@ -40,8 +43,15 @@ export function useRun(): Run {
     setSaid('');
     setDoing({ done: 0, of: 0 });
     try {
+      let told = 0;
       // A last word of a worker may come after its answer.
-      const tell = (how: Doing) => control.current === mine && setDoing(how);
+      const tell = (how: Doing) => {
+        const now = performance.now();
+        const isStep = how.done > 0 && how.done < how.of;
+        if (control.current !== mine || (isStep && now - told < TOLD_EVERY)) return;
+        told = now;
+        setDoing(how);
+      };
       setSaid(await work({ signal: mine.signal, tell }));
     } catch (error) {
       setSaid(ended(error instanceof Stopped ? null : (error as Error)));

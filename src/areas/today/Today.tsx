@@ -226,11 +226,11 @@ export function Today() {
         <section className="mb-6">
           <h2 className="mb-1 font-semibold font-serif">Recurring documents that wait</h2>
           <ul>
-            {recurring.map(({ made, draft, name }) => (
+            {recurring.map(({ made, name, isRun }) => (
               <Task
                 key={made.id}
                 mark="warning"
-                path={routes.draft(draft.id)}
+                path={isRun ? routes.run(made.documentId) : routes.draft(made.documentId)}
                 words={`${name}, ${writeDate(made.date)}`}
                 detail={made.why}
                 figure={null}

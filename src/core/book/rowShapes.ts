@@ -808,7 +808,7 @@ export const ROW_SHAPES = {
     customerIds: listOf(text),
     rule: orNull(record({ country: words, kind: words, text: words })),
   }),
-  runs: record({ id: text, name: text, date, at: instant, operator: words }),
+  runs: record({ id: text, name: text, date, at: instant, operator: words, recurringId: maybe(words) }),
   runRows: record({
     id: text,
     runId: text,
@@ -833,6 +833,7 @@ export const ROW_SHAPES = {
     skipped: listOf(date),
     paused: flag,
     nextDue: dateOrNothing,
+    groupId: maybe(words),
   }),
   recurringMade: record({
     id: text,

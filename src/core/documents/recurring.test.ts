@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { draftOf, lineOf } from 'tests/book';
 import { addDays, endOfMonth, isoDate } from '@/core/kernel/date';
-import { datesFrom, dayWriter, draftOfDate, newRecurring, nextFrom, type Recurring, spanOfDate } from './recurring';
+import {
+  datesFrom,
+  dayWriter,
+  draftOfDate,
+  newRecurring,
+  nextFrom,
+  type Recurring,
+  spanOfDate,
+  withDaysFilled,
+} from './recurring';
 import { dateOf, placeFrom, type Rhythm } from './rhythm';
 
 const day = fc.integer({ min: 0, max: 4000 }).map((n) => addDays(isoDate('2024-01-01'), n));
@@ -66,7 +75,9 @@ describe('a recurring document', () => {
       note: '{year}',
       recurringId: 'r',
     });
-    const made = draftOfDate(recurring(), pattern, isoDate('2026-02-28'), 'new', 'EUR', 'de', new Map());
+    const date = isoDate('2026-02-28');
+    const dated = draftOfDate(recurring(), pattern, date, 'new', 'EUR', new Map());
+    const made = withDaysFilled(dated, recurring(), date, 'de');
     expect(made.lines[0]?.description).toBe('Hire Februar 2026\n28. Februar 2026 – 30. März 2026, {nothing}');
     expect([made.note, made.id, made.issueDate, made.recurringId]).toEqual(['2026', 'new', '2026-02-28', undefined]);
     expect(dayWriter('fr').month(isoDate('2026-02-01'))).toBe('février 2026');
@@ -76,8 +87,7 @@ describe('a recurring document', () => {
     const priceChanges = [change('2026-04-01', '10'), change('2026-03-01', '2.5'), change('2026-05-01', '', 'list')];
     const pattern = draftOf({ lines: [lineOf({ id: 'a', price: '99.99' })] });
     const priceOn = (date: string, listed: [string, { price: string; priceFrom: string }][] = []) =>
-      draftOfDate(recurring({ priceChanges }), pattern, isoDate(date), 'x', 'EUR', 'en', new Map(listed)).lines[0]
-        ?.price;
+      draftOfDate(recurring({ priceChanges }), pattern, isoDate(date), 'x', 'EUR', new Map(listed)).lines[0]?.price;
     expect(priceOn('2026-02-28')).toBe('99.99');
     // 99.99 × 1.025 = 102.48975; 102.49 × 1.1 = 112.739.
     expect(priceOn('2026-03-31')).toBe('102.49');

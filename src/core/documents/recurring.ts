@@ -41,6 +41,8 @@ export interface Recurring {
   readonly paused: boolean;
   /** Kept for its index: the next date that was not made; empty for none. */
   readonly nextDue: IsoDate | '';
+  /** Group of customers whom it is for, in the place of the one that its draft names; each date is a run then. */
+  readonly groupId?: string;
 }
 
 export const MADE_STATES = ['begun', 'waits', 'draft', 'issued', 'sent'] as const;
@@ -57,7 +59,7 @@ export interface RecurringMade {
   readonly id: string;
   readonly recurringId: string;
   readonly date: IsoDate;
-  /** Id of the draft, and of the document that it becomes. */
+  /** Id of the draft, and of the document that it becomes; of a run where it is for a group. */
   readonly documentId: string;
   readonly state: MadeState;
   /** Why it waits, or was not sent; empty for nothing. */
@@ -114,6 +116,7 @@ export const recurringSchema = yup
     skipped: yup.array().of(dateText('give-a-day')).defined(),
     paused: yup.boolean().defined(),
     nextDue: yup.string().defined(),
+    groupId: yup.string().optional(),
   })
   .test('order', wanted('until-not-before-first'), function order({ first, until }) {
     return until === '' || until >= first || this.createError({ path: 'until' });
@@ -196,21 +199,8 @@ export function dayWriter(language: string): DayWriter {
 /** Prices that a list has for lines, by the id of the line, as its decision found them. */
 export type ListedPrices = ReadonlyMap<string, Pick<DraftLine, 'price' | 'priceFrom'>>;
 
-/**
- * The draft of one date: dated that day, its texts filled in, its prices as they are then. The rates and terms of the day
- * apply, as for any draft.
- * @param id of the draft and of the document that it becomes.
- * @param listed prices of the newest list that is to be taken by then; those that come later rise from there.
- */
-export function draftOfDate(
-  recurring: Recurring,
-  pattern: Draft,
-  date: IsoDate,
-  id: string,
-  homeCurrency: string,
-  language: string,
-  listed: ListedPrices,
-): Draft {
+/** The texts of a draft with the days of a date filled in, in the words of a language. */
+export function withDaysFilled(draft: Draft, recurring: Dated, date: IsoDate, language: string): Draft {
   const write = dayWriter(language);
   const { from, to } = spanOfDate(recurring, date);
   const values: Readonly<Record<string, string>> = {
@@ -221,6 +211,30 @@ export function draftOfDate(
     'period to': write.day(to),
   };
   const filled = (text: string) => text.replace(PLACE, (found, name: string) => values[name] ?? found);
+  return {
+    ...draft,
+    subject: filled(draft.subject),
+    note: filled(draft.note),
+    buyerReference: filled(draft.buyerReference),
+    orderNumber: filled(draft.orderNumber),
+    lines: draft.lines.map((line) => ({ ...line, description: filled(line.description) })),
+  };
+}
+
+/**
+ * The draft of one date: dated that day, its prices as they are then; its texts are filled in for whom it is for
+ * (`withDaysFilled`). The rates and terms of the day apply, as for any draft.
+ * @param id of the draft and of the document that it becomes.
+ * @param listed prices of the newest list that is to be taken by then; those that come later rise from there.
+ */
+export function draftOfDate(
+  recurring: Recurring,
+  pattern: Draft,
+  date: IsoDate,
+  id: string,
+  homeCurrency: string,
+  listed: ListedPrices,
+): Draft {
   const changes = dueChanges(recurring, date);
   const lastList = changes.findLastIndex(({ priceListId }) => priceListId !== '');
   const decimals = exponentOf(currencyOf(pattern, homeCurrency as never));
@@ -234,7 +248,6 @@ export function draftOfDate(
       ...line,
       ...list,
       price: isDecimal(price) ? priceText(price, decimals) : price,
-      description: filled(line.description),
     };
   });
   const { recurringId: _, ...content } = pattern;
@@ -247,10 +260,6 @@ export function draftOfDate(
     taxPoint: '',
     supplyFrom: '',
     accountingDate: '',
-    subject: filled(pattern.subject),
-    note: filled(pattern.note),
-    buyerReference: filled(pattern.buyerReference),
-    orderNumber: filled(pattern.orderNumber),
     held: null,
     lines,
   };

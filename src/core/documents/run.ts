@@ -69,6 +69,8 @@ export interface Run {
   /** Instant. */
   readonly at: string;
   readonly operator: string;
+  /** The recurring document that made it, whose days its texts name; absent for none. */
+  readonly recurringId?: string;
 }
 
 export const runSchema = yup.object({
@@ -77,6 +79,7 @@ export const runSchema = yup.object({
   date: dateText('give-issue-date'),
   at: yup.string().defined(),
   operator: yup.string().defined(),
+  recurringId: yup.string().optional(),
 });
 
 export const RUN_STATES = ['planned', 'waits', 'draft', 'issued'] as const;
@@ -125,7 +128,7 @@ export function newRunRow(runId: string, { id, name }: Pick<Customer, 'id' | 'na
 
 /** What the content comes to for one customer: its terms, taxes and own figures, as if it had been typed for it alone. */
 export function draftForCustomer(
-  { date }: Run,
+  { date }: Pick<Run, 'date'>,
   pattern: Draft,
   { quantity, price }: Pick<RunRow, 'quantity' | 'price'>,
   customer: Customer,

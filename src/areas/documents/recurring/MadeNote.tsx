@@ -18,7 +18,7 @@ export function MadeNote({ recurringId }: { readonly recurringId: string }) {
     <Note title="Made so far">
       {all.length === 0 && <p className="text-soft">Nothing yet.</p>}
       <ul>
-        {all.map(({ made, number }) => {
+        {all.map(({ made, number, isRun }) => {
           // A draft that waited may have been issued by hand since.
           const [mark, word] = MADE_MARKS[made.state === 'waits' && number !== '' ? 'issued' : made.state];
           return (
@@ -26,10 +26,16 @@ export function MadeNote({ recurringId }: { readonly recurringId: string }) {
               <span className="flex gap-2">
                 <Mark kind={mark} />
                 <Link
-                  href={number === '' ? routes.draft(made.documentId) : routes.document(made.documentId)}
+                  href={
+                    isRun
+                      ? routes.run(made.documentId)
+                      : number === ''
+                        ? routes.draft(made.documentId)
+                        : routes.document(made.documentId)
+                  }
                   className="flex-1 underline decoration-rule underline-offset-4"
                 >
-                  {number || 'draft'}
+                  {isRun ? 'run' : number || 'draft'}
                 </Link>
                 {writeDate(made.date)}
               </span>

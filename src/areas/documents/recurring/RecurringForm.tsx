@@ -13,6 +13,7 @@ import { RHYTHM_UNITS } from '@/core/documents/rhythm';
 import { type IsoDate, isIsoDate, writeDate } from '@/core/kernel/date';
 import { allOf } from '@/store/records';
 import { keepRecurring } from '@/store/sales/actions/recurring';
+import { allGroups } from '@/store/sales/queries/runs';
 import { CheckField } from '@/ui/CheckField';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { DateField } from '../../shared/DateField';
@@ -37,25 +38,31 @@ interface Typed {
   readonly priceChanges: { from: string; percent: string; priceListId: string }[];
   readonly skipped: string[];
   readonly paused: boolean;
+  /** Empty for the customer of its draft. */
+  readonly groupId: string;
 }
 
-const typedOf = ({ name, rhythm, first, until, times, does, priceChanges, skipped, paused }: Recurring): Typed => ({
-  name,
-  every: String(rhythm.every),
-  unit: rhythm.unit,
-  lastDay: rhythm.lastDay,
-  first,
-  end: until !== '' ? 'on' : times > 0 ? 'times' : 'never',
-  until,
-  times: times > 0 ? String(times) : '12',
-  does,
-  priceChanges: priceChanges.map((change) => ({ ...change })),
-  skipped: [...skipped],
-  paused,
-});
+const typedOf = (of: Recurring): Typed => {
+  const { name, rhythm, first, until, times, does, priceChanges, skipped, paused, groupId = '' } = of;
+  return {
+    name,
+    every: String(rhythm.every),
+    unit: rhythm.unit,
+    lastDay: rhythm.lastDay,
+    first,
+    end: until !== '' ? 'on' : times > 0 ? 'times' : 'never',
+    until,
+    times: times > 0 ? String(times) : '12',
+    does,
+    priceChanges: priceChanges.map((change) => ({ ...change })),
+    skipped: [...skipped],
+    paused,
+    groupId,
+  };
+};
 
 function recurringOf(id: string, typed: Typed): Recurring {
-  const { name, every, unit, lastDay, first, end, until, times, does, priceChanges, skipped, paused } = typed;
+  const { name, every, unit, lastDay, first, end, until, times, does, priceChanges, skipped, paused, groupId } = typed;
   return {
     id,
     name: name.trim(),
@@ -68,6 +75,7 @@ function recurringOf(id: string, typed: Typed): Recurring {
     skipped: skipped as IsoDate[],
     paused,
     nextDue: '',
+    ...(groupId !== '' && { groupId }),
   };
 }
 
@@ -75,12 +83,15 @@ const AHEAD = 12;
 
 interface RecurringFormProps {
   readonly recurring: Recurring;
+  /** Name of the customer of its draft; empty for none. */
+  readonly customer: string;
   /** Empty where nothing was made. */
   readonly lastMade: IsoDate | '';
 }
 
 /** When it comes, how long, and what is done then. */
-export function RecurringForm({ recurring, lastMade }: RecurringFormProps) {
+export function RecurringForm({ recurring, customer, lastMade }: RecurringFormProps) {
+  const groups = useBook(allGroups) ?? [];
   const lists = useBook((db) => allOf(db, 'priceLists')) ?? [];
   const { form, submit, field, errorAt, general, busy } = useActionForm<Typed, Recurring>({
     initial: typedOf(recurring),
@@ -96,7 +107,22 @@ export function RecurringForm({ recurring, lastMade }: RecurringFormProps) {
   const dates = readable ? datesFrom(now, restAfter(now.first, lastMade), AHEAD) : [];
   return (
     <form onSubmit={submit} noValidate>
-      <TextField label="Name" {...field('name')} />
+      <div className="grid grid-cols-[1fr_260px] items-start gap-x-4">
+        <TextField label="Name" {...field('name')} />
+        <ChoiceField
+          label="For"
+          options={[
+            ['', customer === '' ? 'the customer of its draft' : customer],
+            ...groups.map(({ id, name }) => [id, `group: ${name}`] as const),
+          ]}
+          {...field('groupId')}
+        />
+      </div>
+      {typed.groupId !== '' && (
+        <p className="-mt-2 mb-3 text-soft text-sm">
+          Each date becomes a run for everybody who belongs to the group that day.
+        </p>
+      )}
       <div className="grid grid-cols-[80px_140px_170px_1fr] items-start gap-x-4">
         <TextField label="Every" inputMode="numeric" {...field('every')} error={errorAt('rhythm.every')} />
         <ChoiceField

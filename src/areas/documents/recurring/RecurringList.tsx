@@ -34,7 +34,7 @@ export function RecurringList() {
                 </Link>
               ),
             },
-            { head: 'Customer', cell: ({ customer }) => customer },
+            { head: 'Customer', cell: ({ group, customer }) => group || customer },
             { head: 'Rhythm', cell: ({ recurring }) => rhythmWords(recurring.rhythm) },
             { head: 'When due', cell: ({ recurring }) => DOES_WORDS[recurring.does] },
             {

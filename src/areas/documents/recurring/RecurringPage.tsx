@@ -37,7 +37,7 @@ export function RecurringPage({ id }: { readonly id: string }) {
 function Known({ file }: { readonly file: RecurringFile }) {
   const router = useRouter();
   const [dropping, setDropping] = useState(false);
-  const { recurring, customer, lastMade } = file;
+  const { recurring, customer, group, lastMade } = file;
   const makeNow = async () => {
     if (recurring.nextDue === '') return;
     const result = await act(makeRecurring, { id: recurring.id, date: recurring.nextDue });
@@ -59,12 +59,12 @@ function Known({ file }: { readonly file: RecurringFile }) {
       <Sheet label={recurring.name}>
         <SheetTitle aside={recurringState(recurring)}>{recurring.name}</SheetTitle>
         <p className="-mt-3 mb-3">
-          {customer || 'no customer yet'} ·{' '}
+          {group || customer || 'no customer yet'} ·{' '}
           <Link href={routes.draft(recurring.id)} className="underline decoration-rule underline-offset-4">
             Edit what it says
           </Link>
         </p>
-        <RecurringForm key={recurring.id} recurring={recurring} lastMade={lastMade} />
+        <RecurringForm key={recurring.id} recurring={recurring} customer={customer} lastMade={lastMade} />
         <NextDocument recurring={recurring} lastMade={lastMade} />
         <p className="mt-6 flex flex-wrap gap-x-2 border-rule border-t pt-2">
           {recurring.nextDue !== '' && (

@@ -1,6 +1,6 @@
 'use client';
 
-import { type ClipboardEvent, useState } from 'react';
+import { type ClipboardEvent, memo, useState } from 'react';
 import { pastedFigures, type RunRow, type RunState } from '@/core/documents/run';
 import { readCells } from '@/core/files/csv';
 import { changeRunRows, dropFromRun } from '@/store/sales/actions/runs';
@@ -17,19 +17,22 @@ interface RunGridProps {
   readonly reviews: ReadonlyMap<string, RunReview>;
   readonly numbers: ReadonlyMap<string, string>;
   readonly states: Readonly<Record<RunState, readonly [MarkKind, string]>>;
+  /** Makes the draft of one customer now, to be changed. */
+  readonly onOpen: (row: RunRow) => void;
 }
 
 /** Customers that are shown together. */
 const PAGE = 100;
 
 const CELL = 'cell w-full border-rule border-b bg-transparent text-right tabular-nums';
+const ROW_ACTION = 'cursor-pointer text-soft text-sm underline decoration-rule underline-offset-2';
 const HEAD = 'border-ink border-b px-1.5 pb-1 text-left font-normal text-soft text-sm';
 
 /**
  * The customers of a run with their own quantity and price, and what each will get. A block of cells copied from a
  * spreadsheet (customer, quantity, price) is pasted into any field.
  */
-export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
+export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, onOpen }: RunGridProps) {
   const [told, setTold] = useState('');
   const [shown, setShown] = useState(PAGE);
   const paste = (event: ClipboardEvent) => {
@@ -92,13 +95,18 @@ export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
                   <span className="flex gap-2">
                     <span className="flex-1">{row.customerName}</span>
                     {isPlanned && (
-                      <button
-                        type="button"
-                        className="cursor-pointer text-soft text-sm underline decoration-rule underline-offset-2"
-                        onClick={() => void act(dropFromRun, { ids: [row.id] })}
-                      >
-                        Remove<span className="sr-only"> {row.customerName}</span>
-                      </button>
+                      <>
+                        <button type="button" className={ROW_ACTION} onClick={() => onOpen(row)}>
+                          Open<span className="sr-only"> the draft of {row.customerName}</span>
+                        </button>
+                        <button
+                          type="button"
+                          className={ROW_ACTION}
+                          onClick={() => void act(dropFromRun, { ids: [row.id] })}
+                        >
+                          Remove<span className="sr-only"> {row.customerName}</span>
+                        </button>
+                      </>
                     )}
                   </span>
                 </td>
@@ -149,7 +157,7 @@ export function RunGrid({ rows, reviews, numbers, states }: RunGridProps) {
       </p>
     </>
   );
-}
+});
 
 interface FigureProps {
   readonly row: RunRow;

@@ -1,15 +1,16 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import type { RunDoes } from '@/core/decisions/sales/run';
 import type { Run, RunRow, RunState } from '@/core/documents/run';
 import { writeDate } from '@/core/kernel/date';
 import { wordRefusals } from '@/core/wording/refusals';
 import { recordOf } from '@/store/records';
-import { keepRun, undoRunDrafts } from '@/store/sales/actions/runs';
+import { keepRun, makeRunDocument, undoRunDrafts } from '@/store/sales/actions/runs';
 import { documentsOfRun, numbersOfRun, type RunReview, rowsOfRun } from '@/store/sales/queries/runs';
+import type { BookDb } from '@/store/schema';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
 import Link from '@/ui/Link';
@@ -52,23 +53,30 @@ export function RunPage({ id }: { readonly id: string }) {
   return <Known run={run} />;
 }
 
+async function readRun(db: BookDb, runId: string) {
+  const rows: readonly RunRow[] = await rowsOfRun(db, runId);
+  return { rows, numbers: await numbersOfRun(db, rows) };
+}
+
+const NOTHING_READ = { rows: [], numbers: new Map<string, string>() };
+
 function Known({ run }: { readonly run: Run }) {
+  const router = useRouter();
   const work = useRun();
   const working = work.doing !== null;
   // While a worker writes row after row they are not read again after each.
-  const read = useBook(async (db) => (working ? null : await rowsOfRun(db, run.id)), [run.id], [working]);
-  const [rows, setRows] = useState<readonly RunRow[]>();
+  const read = useBook(async (db) => (working ? null : await readRun(db, run.id)), [run.id], [working]);
+  const [known, setKnown] = useState<Awaited<ReturnType<typeof readRun>>>(NOTHING_READ);
   useEffect(() => {
-    if (read) setRows(read);
+    if (read) setKnown(read);
   }, [read]);
-  const numbers = useBook(async (db) => (rows === undefined ? new Map() : await numbersOfRun(db, rows)), [], [rows]);
+  const { rows: all, numbers } = known;
   const [reviews, setReviews] = useState<ReadonlyMap<string, RunReview>>(new Map());
   const [sending, setSending] = useState(false);
-  const all = rows ?? [];
   const planned = all.filter(({ state, left }) => state === 'planned' && !left);
   const counts = (Object.keys(STATES) as RunState[]).map((state) => all.filter((row) => row.state === state).length);
   const drafts = all.some(({ state }) => state === 'draft' || state === 'waits');
-  const issued = all.filter(({ state, documentId }) => state === 'issued' || numbers?.has(documentId));
+  const issued = all.filter(({ state, documentId }) => state === 'issued' || numbers.has(documentId));
 
   const review = () =>
     work.start(
@@ -76,7 +84,7 @@ function Known({ run }: { readonly run: Run }) {
         const found = new Map<string, RunReview>();
         for (let from = 0; from < planned.length; from += AT_ONCE) {
           tell({ done: from, of: planned.length });
-          for (const one of await reviewInWorker(run, planned.slice(from, from + AT_ONCE), today(), signal))
+          for (const one of await reviewInWorker(planned.slice(from, from + AT_ONCE), today(), signal))
             found.set(one.rowId, one);
           setReviews(new Map(found));
         }
@@ -116,6 +124,15 @@ function Known({ run }: { readonly run: Run }) {
       (fault) => `${fault === null ? 'Stopped.' : `It could not go on: ${fault.message}`} ${sum()}.`,
     );
   };
+  // The very same function, so that the grid is not drawn again for each step of the work.
+  const open = useCallback(
+    async (row: RunRow) => {
+      const made = await act(makeRunDocument, { rowId: row.id, does: 'drafts' });
+      if (!made.ok) return void toast.error(wordRefusals(made.refusals));
+      router.push(routes.draft(made.value.documentId));
+    },
+    [router],
+  );
   const undo = async () => {
     const result = await act(undoRunDrafts, { runId: run.id });
     toast(result.ok ? `${result.value} drafts are taken back` : wordRefusals(result.refusals));
@@ -132,7 +149,7 @@ function Known({ run }: { readonly run: Run }) {
         </p>
         <RunHead key={run.id} run={run} />
         <AddCustomers runId={run.id} rows={all} />
-        <RunGrid rows={all} reviews={reviews} numbers={numbers ?? new Map()} states={STATES} />
+        <RunGrid rows={all} reviews={reviews} numbers={numbers} states={STATES} onOpen={open} />
         <div className="mt-4 flex flex-wrap gap-2.5">
           {work.doing === null ? (
             <>

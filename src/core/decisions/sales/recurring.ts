@@ -9,9 +9,11 @@ import {
   type RecurringMade,
   recurringSchema,
   restAfter,
+  withDaysFilled,
 } from '@/core/documents/recurring';
+import { newRunRow, type Run } from '@/core/documents/run';
 import type { Setting } from '@/core/documents/setting';
-import type { IsoDate } from '@/core/kernel/date';
+import { type IsoDate, writeDate } from '@/core/kernel/date';
 import { accept, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { Customer } from '@/core/parties/customer';
@@ -76,28 +78,65 @@ export interface MakeMaterial {
   readonly draft: Draft;
   readonly customer: Customer | undefined;
   readonly setting: Setting;
+  /** Who belongs to its group now; null where it is for one customer. */
+  readonly members: readonly Customer[] | null;
+}
+
+function madeRow(
+  { id }: Recurring,
+  date: IsoDate,
+  { documentId, state, why }: Pick<RecurringMade, 'documentId' | 'state' | 'why'>,
+  moment: Moment,
+): RecurringMade {
+  const isGoing = state === 'begun' ? 1 : 0;
+  return { id: madeId(id, date), recurringId: id, date, documentId, state, why, isGoing, at: moment.now };
+}
+
+/** A date for a group is a run for who belongs to it that day; what its texts say is filled in for each of them. */
+function makeRunOfDate(
+  { recurring, made, draft, setting, members }: MakeMaterial & { readonly members: readonly Customer[] },
+  moment: Moment,
+): Decision<RecurringMade> {
+  const date = draft.issueDate as IsoDate;
+  const name = `${recurring.name}, ${writeDate(date)}`;
+  const { now: at, operator } = moment;
+  const run: Run = { id: draft.id, name, date, at, operator, recurringId: recurring.id };
+  const kept = saveDraft({ ...draft, customerId: '', runId: run.id }, NOTHING_STORED, undefined, setting, moment);
+  if (!kept.ok) return kept;
+  const came =
+    members.length === 0
+      ? ({ state: 'waits', why: 'nobody belongs to its group' } as const)
+      : ({ state: 'begun', why: '' } as const);
+  const row = madeRow(recurring, date, { documentId: run.id, ...came }, moment);
+  return accept({
+    value: row,
+    changes: {
+      add: { recurringMade: [row] },
+      put: {
+        ...kept.value.changes.put,
+        recurring: [withNextDue(recurring, [...made, row])],
+        runs: [run],
+        runRows: members.map((one) => newRunRow(run.id, one)),
+      },
+      audit: { subject: name, about: [recurring.id, run.id], after: row },
+    },
+  });
 }
 
 /** Makes one date: keeps its draft, and that it was made. A date that was made already is left as it is. */
 export function makeDate(material: MakeMaterial, moment: Moment): Decision<RecurringMade | null> {
-  const { recurring, known, made, draft, customer, setting } = material;
+  const { recurring, known, made, draft, customer, setting, members } = material;
   const date = draft.issueDate as IsoDate;
   if (known) return accept({ value: null, changes: { audit: null } });
-  const decided = decideTaxes(draft, customer ?? null, setting);
+  if (members !== null) return makeRunOfDate({ ...material, members }, moment);
+  const filled = withDaysFilled(draft, recurring, date, customer?.language ?? 'en');
+  const decided = decideTaxes(filled, customer ?? null, setting);
   const kept = saveDraft(decided, NOTHING_STORED, customer, setting, moment);
   if (!kept.ok) return kept;
   const gone = customer === undefined || customer.archived === true || customer.mergedInto !== '';
   const state: MadeState = gone ? 'waits' : recurring.does === 'draft' ? 'draft' : 'begun';
-  const row: RecurringMade = {
-    id: madeId(recurring.id, date),
-    recurringId: recurring.id,
-    date,
-    documentId: draft.id,
-    state,
-    why: gone ? 'its customer is archived or merged' : '',
-    isGoing: state === 'begun' ? 1 : 0,
-    at: moment.now,
-  };
+  const why = gone ? 'its customer is archived or merged' : '';
+  const row = madeRow(recurring, date, { documentId: draft.id, state, why }, moment);
   const changes: Changes = {
     add: { recurringMade: [row] },
     put: { ...kept.value.changes.put, recurring: [withNextDue(recurring, [...made, row])] },

@@ -3,8 +3,10 @@ import { joinChanges } from '@/core/book/joinChanges';
 import type { CustomerRow } from '@/core/book/rows';
 import type { Draft } from '@/core/documents/draft';
 import { freezeDraft } from '@/core/documents/freeze';
+import { traitsOfDraft } from '@/core/documents/kinds';
 import { newRunRow, type Run, type RunRow, runSchema } from '@/core/documents/run';
-import type { Setting } from '@/core/documents/setting';
+import { registrationFor, type Setting } from '@/core/documents/setting';
+import { type IsoDate, writeDate } from '@/core/kernel/date';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { Customer } from '@/core/parties/customer';
@@ -50,27 +52,45 @@ export function beginRun(
   });
 }
 
-export interface RunDocumentMaterial {
-  readonly row: RunRow;
+export interface AskedMaterial {
   readonly draft: Draft;
-  readonly customer: CustomerRow;
+  readonly customer: CustomerRow | null;
   readonly setting: Setting;
-  readonly issuing: Pick<IssueMaterial, 'series' | 'chart'>;
+  readonly issuing: Pick<IssueMaterial, 'series'>;
   /** Refusals in words, for whoever looks at what waits. */
   readonly say: (refusals: readonly Refusal[]) => string;
 }
 
-/** What a person would be asked about the draft, or what keeps it from being issued; empty where nothing does. */
+export interface RunDocumentMaterial extends AskedMaterial {
+  readonly row: RunRow;
+  readonly customer: CustomerRow;
+  readonly issuing: Pick<IssueMaterial, 'series' | 'chart'>;
+  /** It is dated so by its rhythm. */
+  readonly ownDay: boolean;
+}
+
+/** Rules that ask about documents which are dated their own day by intention, however long ago that is. */
+const OWN_DAY: ReadonlySet<string> = new Set(['DATE-ISSUE']);
+
+/**
+ * What a person would be asked about the draft, or what keeps it from being issued; empty where nothing does.
+ * @param ownDay it is dated so by its rhythm: that this is not today is not asked about, but a filed period is.
+ */
 export function askedAbout(
-  { draft, customer, setting, issuing, say }: Omit<RunDocumentMaterial, 'row'>,
+  { draft, customer, setting, issuing, say }: AskedMaterial,
   today: Moment['today'],
+  ownDay: boolean,
 ): string {
   const frozen = freezeDraft(draft, numberOf(draft, issuing.series), customer, setting);
   if (!frozen.ok) return say(frozen.refusals);
+  const { registrationId, taxPoint } = frozen.value;
+  const { filedUntil = '' } = registrationFor(setting, registrationId) ?? {};
+  if (ownDay && traitsOfDraft(draft.kind).posts && taxPoint <= filedUntil)
+    return `Its tax period is filed, until ${writeDate(filedUntil as IsoDate)}.`;
   const [first] = [
     ...findingsOn(frozen.value),
     ...draftFindings(draft, frozen.value, customer, setting, { today, orderUsed: '' }),
-  ].filter(({ severity }) => severity !== 'note');
+  ].filter(({ severity, rule }) => severity !== 'note' && !(ownDay && OWN_DAY.has(rule)));
   return first?.message ?? '';
 }
 
@@ -79,7 +99,7 @@ export function askedAbout(
  * kept as a draft that waits. One that is done already is left as it is.
  */
 export function runDocument(material: RunDocumentMaterial, does: RunDoes, moment: Moment): Decision<RunRow> {
-  const { row, draft, customer, setting, issuing, say } = material;
+  const { row, draft, customer, setting, issuing, say, ownDay } = material;
   if (row.state !== 'planned') return accept({ value: row, changes: { audit: null } });
   const asDraft = (state: 'draft' | 'waits', why: string): Decision<RunRow> => {
     const kept = saveDraft(draft, NOTHING_STORED, customer, setting, moment);
@@ -94,7 +114,7 @@ export function runDocument(material: RunDocumentMaterial, does: RunDoes, moment
     });
   };
   if (does === 'drafts') return asDraft('draft', '');
-  const asked = does === 'issue-sound' ? askedAbout(material, moment.today) : '';
+  const asked = does === 'issue-sound' ? askedAbout(material, moment.today, ownDay) : '';
   if (asked !== '') return asDraft('waits', asked);
   const issued = issue({ draft, customer, setting, ...issuing, family: [], advances: [] }, { overrun: false }, moment);
   if (!issued.ok) return asDraft('waits', say(issued.refusals));

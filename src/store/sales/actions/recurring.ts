@@ -1,4 +1,5 @@
 import Dexie from 'dexie';
+import type { CustomerRow } from '@/core/book/rows';
 import { beginRecurring, makeDate, saveRecurring, settleMade } from '@/core/decisions/sales/recurring';
 import { type MadeState, madeId, newRecurring, type Recurring, type RecurringMade } from '@/core/documents/recurring';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
@@ -7,6 +8,7 @@ import { loadSetting } from '../../load';
 import type { Action } from '../../perform';
 import type { BookDb } from '../../schema';
 import { loadDate } from '../queries/recurring';
+import { membersOf } from '../queries/runs';
 
 const madeOf = (db: BookDb, id: string): Promise<RecurringMade[]> =>
   db.recurringMade.where('[recurringId+date]').between([id, Dexie.minKey], [id, Dexie.maxKey]).toArray();
@@ -65,6 +67,12 @@ export const dropRecurring: Action<{ readonly id: string }, null> = {
   },
 };
 
+/** Who belongs to its group now; null where it is for one customer. A group that was deleted has nobody. */
+const groupOf = (db: BookDb, { groupId = '' }: Recurring): Promise<CustomerRow[] | null> =>
+  groupId === ''
+    ? Promise.resolve(null)
+    : db.customerGroups.get(groupId).then((group) => (group === undefined ? [] : membersOf(db, group)));
+
 /** Makes the draft of one date, once, whoever asks for it. Null where it was made already. */
 export const makeRecurring: Action<{ readonly id: string; readonly date: IsoDate }, RecurringMade | null> = {
   name: 'make recurring document',
@@ -75,7 +83,8 @@ export const makeRecurring: Action<{ readonly id: string; readonly date: IsoDate
       loadDate(db, id, date, moment.newId()),
     ]);
     if (found === null) return refuse({ code: 'not-found', path: 'id' });
-    return makeDate({ ...found, known: known !== undefined, made }, moment);
+    const members = await groupOf(db, found.recurring);
+    return makeDate({ ...found, known: known !== undefined, made, members }, moment);
   },
 };
 

@@ -2,7 +2,6 @@ import { beginRun, type RunDoes, runDocument, saveRun, undoDrafts } from '@/core
 import {
   type CustomerGroup,
   customerGroupSchema,
-  draftForCustomer,
   newRunRow,
   type Run,
   type RunRow,
@@ -14,7 +13,7 @@ import { validated } from '@/core/kernel/validate';
 import { wordRefusals } from '@/core/wording/refusals';
 import { loadSetting } from '../../load';
 import type { Action } from '../../perform';
-import { rowsOfRun } from '../queries/runs';
+import { loadForCustomer, rowsOfRun } from '../queries/runs';
 
 /** Keeps the name and the date of a run. */
 export const keepRun: Action<Run, Run> = {
@@ -87,19 +86,13 @@ export const makeRunDocument: Action<{ readonly rowId: string; readonly does: Ru
   async decide(db, { rowId, does }, moment) {
     const row = await db.runRows.get(rowId);
     if (row === undefined) return refuse({ code: 'not-found', path: 'rowId' });
-    const [run, pattern, customer, series, chart] = await Promise.all([
-      db.runs.get(row.runId),
-      db.drafts.get(row.runId),
-      db.customers.get(row.customerId),
+    const [found, series, chart] = await Promise.all([
+      loadForCustomer(db, row, moment.newId()),
       db.series.toArray(),
       db.accounts.toArray(),
     ]);
-    if (run === undefined || pattern === undefined || customer === undefined)
-      return refuse({ code: 'not-found', path: 'runId' });
-    const dated = { ...pattern, customerId: customer.id, issueDate: run.date, taxPoint: '', delivery: null };
-    const setting = await loadSetting(db, dated, customer);
-    const draft = draftForCustomer(run, pattern, row, customer, setting, moment.newId());
-    return runDocument({ row, draft, customer, setting, issuing: { series, chart }, say: wordRefusals }, does, moment);
+    if (found === null) return refuse({ code: 'not-found', path: 'runId' });
+    return runDocument({ row, ...found, issuing: { series, chart }, say: wordRefusals }, does, moment);
   },
 };
 

@@ -10,17 +10,23 @@ import {
   type ListedPrices,
   type Recurring,
   type RecurringMade,
+  withDaysFilled,
 } from '@/core/documents/recurring';
+import { draftForCustomer } from '@/core/documents/run';
 import type { Setting } from '@/core/documents/setting';
 import type { IsoDate } from '@/core/kernel/date';
 import { loadBook, loadSetting } from '../../load';
 import type { BookDb } from '../../schema';
+import { membersOf, rowsOfRun } from './runs';
 
 /** A recurring document with what it says and for whom. */
 export interface RecurringFile {
   readonly recurring: Recurring;
   readonly pattern: Draft | null;
+  /** Name of the customer that its draft names; empty for none. */
   readonly customer: string;
+  /** Name of the group that it is for; empty for none. */
+  readonly group: string;
   /** Empty where nothing was made. */
   readonly lastMade: IsoDate | '';
 }
@@ -33,10 +39,12 @@ async function filesOf(db: BookDb, all: readonly Recurring[]): Promise<readonly 
       db.recurringMade.where('[recurringId+date]').between([id, Dexie.minKey], [id, Dexie.maxKey]).last(),
     ),
   );
+  const groups = await db.customerGroups.bulkGet(all.map(({ groupId }) => groupId || '-'));
   return all.map((recurring, i) => ({
     recurring,
     pattern: patterns[i] ?? null,
     customer: customers[i]?.name ?? '',
+    group: groups[i]?.name ?? '',
     lastMade: last[i]?.date ?? '',
   }));
 }
@@ -58,20 +66,29 @@ export async function recurringFile(db: BookDb, id: string): Promise<RecurringFi
   return (await filesOf(db, [recurring]))[0] ?? null;
 }
 
+/** What came of one date. */
+export interface MadeFile {
+  readonly made: RecurringMade;
+  /** Of the document; empty while it is a draft, and for a run. */
+  readonly number: string;
+  readonly isRun: boolean;
+}
+
 /** What was made of a recurring document, newest first, with the number of what was issued. */
-export async function madeOfRecurring(
-  db: BookDb,
-  id: string,
-  limit: number,
-): Promise<readonly { readonly made: RecurringMade; readonly number: string }[]> {
+export async function madeOfRecurring(db: BookDb, id: string, limit: number): Promise<readonly MadeFile[]> {
   const made = await db.recurringMade
     .where('[recurringId+date]')
     .between([id, Dexie.minKey], [id, Dexie.maxKey])
     .reverse()
     .limit(limit)
     .toArray();
-  const documents = await db.documents.bulkGet(made.map(({ documentId }) => documentId));
-  return made.map((one, i) => ({ made: one, number: documents[i]?.number ?? '' }));
+  const ids = made.map(({ documentId }) => documentId);
+  const [documents, runs] = await Promise.all([db.documents.bulkGet(ids), db.runs.bulkGet(ids)]);
+  return made.map((one, i) => ({
+    made: one,
+    number: documents[i]?.number ?? '',
+    isRun: runs[i] !== undefined,
+  }));
 }
 
 /** Recurring documents that are due on or before a day, longest due first. */
@@ -84,20 +101,37 @@ export function goingRecurring(db: BookDb, limit: number): Promise<RecurringMade
   return db.recurringMade.where('isGoing').equals(1).limit(limit).toArray();
 }
 
-/** What waits for a person and was not settled meanwhile: its draft is still there. */
-export async function waitingRecurring(
-  db: BookDb,
-  limit: number,
-): Promise<readonly { readonly made: RecurringMade; readonly draft: Draft; readonly name: string }[]> {
+/** A date that waits for a person. */
+export interface WaitingDate {
+  readonly made: RecurringMade;
+  /** Name of the recurring document. */
+  readonly name: string;
+  readonly isRun: boolean;
+}
+
+/** Whether something of a date is still to be looked at: its draft is there, or one of its run, or the run has nobody. */
+async function stillWaits(db: BookDb, documentId: string, isRun: boolean): Promise<boolean> {
+  if (!isRun) return (await db.drafts.get(documentId)) !== undefined;
+  const rows = await rowsOfRun(db, documentId);
+  const waiting = rows.filter(({ state }) => state === 'waits');
+  const drafts = await db.drafts.bulkGet(waiting.map((row) => row.documentId));
+  return rows.length === 0 || drafts.some((draft) => draft !== undefined);
+}
+
+/** What waits for a person and was not settled meanwhile. */
+export async function waitingRecurring(db: BookDb, limit: number): Promise<readonly WaitingDate[]> {
   const waiting = await db.recurringMade.where('state').equals('waits').limit(limit).toArray();
-  const [drafts, recurring] = await Promise.all([
-    db.drafts.bulkGet(waiting.map(({ documentId }) => documentId)),
+  const [runs, recurring] = await Promise.all([
+    db.runs.bulkGet(waiting.map(({ documentId }) => documentId)),
     db.recurring.bulkGet(waiting.map(({ recurringId }) => recurringId)),
   ]);
-  return waiting.flatMap((made, i) => {
-    const draft = drafts[i];
-    return draft === undefined ? [] : [{ made, draft, name: recurring[i]?.name ?? '' }];
-  });
+  const found = await Promise.all(
+    waiting.map(async (made, i): Promise<readonly WaitingDate[]> => {
+      const isRun = runs[i] !== undefined;
+      return (await stillWaits(db, made.documentId, isRun)) ? [{ made, name: recurring[i]?.name ?? '', isRun }] : [];
+    }),
+  );
+  return found.flat();
 }
 
 /** The draft of one date with all that it is decided by. */
@@ -129,16 +163,18 @@ export function loadDate(db: BookDb, id: string, date: IsoDate, newId: string): 
               return [[line.id, priceOn(line, item, list, dated, customer ?? null, setting)] as const];
             }),
           );
-          const language = customer?.language ?? 'en';
-          const draft = draftOfDate(recurring, pattern, date, newId, business.homeCurrency, language, listed);
-          return { recurring, draft, customer, setting };
+          const dateDraft = draftOfDate(recurring, pattern, date, newId, business.homeCurrency, listed);
+          return { recurring, draft: dateDraft, customer, setting };
         }),
       );
     },
   );
 }
 
-/** What a date will be, with its taxes decided and the number it would have now; null where the document is gone. */
+/**
+ * What a date will be, with its taxes decided and the number it would have now; for a group, what the first of it gets. Null
+ * where the document is gone.
+ */
 export async function dateOfRecurring(
   db: BookDb,
   id: string,
@@ -146,7 +182,17 @@ export async function dateOfRecurring(
 ): Promise<(LoadedDate & { readonly number: string }) | null> {
   const found = await loadDate(db, id, date, id);
   if (found === null) return null;
-  const { customer, setting } = found;
-  const draft = decideTaxes(found.draft, customer ?? null, setting);
-  return { ...found, draft, number: numberOf(draft, await db.series.toArray()) };
+  const series = await db.series.toArray();
+  const { recurring, setting } = found;
+  const group = recurring.groupId ? await db.customerGroups.get(recurring.groupId) : undefined;
+  const [first] = group === undefined ? [] : await membersOf(db, group);
+  const customer = first ?? found.customer;
+  const filled = withDaysFilled(found.draft, recurring, date, customer?.language ?? 'en');
+  if (first === undefined) {
+    const draft = decideTaxes(filled, customer ?? null, setting);
+    return { ...found, draft, number: numberOf(draft, series) };
+  }
+  const forFirst = await loadSetting(db, filled, first);
+  const draft = draftForCustomer({ date }, filled, { quantity: '', price: '' }, first, forFirst, id);
+  return { ...found, customer: first, setting: forFirst, draft, number: numberOf(draft, series) };
 }

@@ -1,9 +1,12 @@
 import Dexie from 'dexie';
 import type { CustomerRow } from '@/core/book/rows';
 import { askedAbout } from '@/core/decisions/sales/run';
+import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { preview } from '@/core/documents/preview';
+import { withDaysFilled } from '@/core/documents/recurring';
 import { type CustomerGroup, draftForCustomer, isInGroup, type Run, type RunRow } from '@/core/documents/run';
+import type { Setting } from '@/core/documents/setting';
 import type { Currency } from '@/core/kernel/currency';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
@@ -41,12 +44,43 @@ export function allGroups(db: BookDb): Promise<CustomerGroup[]> {
 }
 
 /** Who belongs to a group now. */
-export async function membersOf(db: BookDb, group: CustomerGroup): Promise<CustomerRow[]> {
-  if (group.rule === null)
-    return (await db.customers.bulkGet([...group.customerIds])).flatMap((one) =>
-      one && isInGroup(group, one) ? [one] : [],
-    );
-  return db.customers.filter((customer) => isInGroup(group, customer)).toArray();
+export function membersOf(db: BookDb, group: CustomerGroup): Promise<CustomerRow[]> {
+  if (group.rule !== null) return db.customers.filter((customer) => isInGroup(group, customer)).toArray();
+  return db.customers
+    .bulkGet([...group.customerIds])
+    .then((found) => found.flatMap((one) => (one && isInGroup(group, one) ? [one] : [])));
+}
+
+/** What a run comes to for one customer, with what it is decided by; null where the run is gone. */
+export function loadForCustomer(
+  db: BookDb,
+  { runId, customerId, quantity, price }: RunRow,
+  id: string,
+): Promise<ForCustomer | null> {
+  return Promise.all([db.runs.get(runId), db.drafts.get(runId), db.customers.get(customerId)]).then(
+    ([run, pattern, customer]) => {
+      if (run === undefined || pattern === undefined || customer === undefined) return null;
+      const dated = { ...pattern, customerId, issueDate: run.date, taxPoint: '', delivery: null };
+      return Promise.all([
+        loadSetting(db, dated, customer),
+        run.recurringId === undefined ? undefined : db.recurring.get(run.recurringId),
+      ]).then(([setting, recurring]) => {
+        const said =
+          recurring === undefined ? pattern : withDaysFilled(pattern, recurring, run.date, customer.language);
+        const draft = draftForCustomer(run, said, { quantity, price }, customer, setting, id);
+        return { draft, customer, setting, ownDay: run.recurringId !== undefined };
+      });
+    },
+  );
+}
+
+/** What a run comes to for one customer. */
+export interface ForCustomer {
+  readonly draft: Draft;
+  readonly customer: CustomerRow;
+  readonly setting: Setting;
+  /** It is dated so by a rhythm. */
+  readonly ownDay: boolean;
 }
 
 /** What a customer of a run will get. */
@@ -64,25 +98,13 @@ export interface RunReview {
 }
 
 /** Looks at some customers of a run as their documents would be, written on a day. */
-export async function reviewRun(
-  db: BookDb,
-  run: Run,
-  rows: readonly RunRow[],
-  today: IsoDate,
-): Promise<readonly RunReview[]> {
-  const [pattern, series, chart] = await Promise.all([
-    db.drafts.get(run.id),
-    db.series.toArray(),
-    db.accounts.toArray(),
-  ]);
-  if (pattern === undefined) return [];
+export async function reviewRun(db: BookDb, rows: readonly RunRow[], today: IsoDate): Promise<readonly RunReview[]> {
+  const series = await db.series.toArray();
   const found: RunReview[] = [];
   for (const row of rows) {
-    const customer = await db.customers.get(row.customerId);
-    if (customer === undefined) continue;
-    const dated = { ...pattern, customerId: customer.id, issueDate: run.date, taxPoint: '', delivery: null };
-    const setting = await loadSetting(db, dated, customer);
-    const draft = draftForCustomer(run, pattern, row, customer, setting, row.id);
+    const loaded = await loadForCustomer(db, row, row.id);
+    if (loaded === null) continue;
+    const { draft, customer, setting, ownDay } = loaded;
     const { taxes, figures, currency } = preview(draft, customer, setting);
     found.push({
       rowId: row.id,
@@ -91,7 +113,7 @@ export async function reviewRun(
       taxes: taxes.map(({ name }) => name).join(', '),
       total: figures.totals.payable,
       currency,
-      finding: askedAbout({ draft, customer, setting, issuing: { series, chart }, say: wordRefusals }, today),
+      finding: askedAbout({ draft, customer, setting, issuing: { series }, say: wordRefusals }, today, ownDay),
     });
   }
   return found;
