@@ -104,7 +104,7 @@ export function Margin({ children }: { readonly children: ReactNode }) {
 export function Note({ title, children }: { readonly title: string; readonly children: ReactNode }) {
   return (
     <section aria-label={title} className="mb-5">
-      <h2 className="mb-1.5 border-rule border-b pb-1 font-semibold font-serif">{title}</h2>
+      <h2 className="mb-1.5 border-rule border-b pr-6 pb-1 font-semibold font-serif">{title}</h2>
       {children}
     </section>
   );
