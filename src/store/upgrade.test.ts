@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import Dexie from 'dexie';
 import { strFromU8, unzipSync } from 'fflate';
 import { momentOn, wholeBook } from 'tests/book';
-import { BOOK_TABLES } from '@/core/book/tables';
+import { BOOK_TABLES, descriptorOf } from '@/core/book/tables';
 import { restated } from '@/core/documents/issued';
 import { lookOf } from '@/core/documents/look';
 import { unpackArchive } from '@/core/files/archive';
@@ -74,10 +74,11 @@ const SINCE_V5 = ['looks'];
 const SINCE_V6 = ['allocations', 'refunds'];
 const SINCE_V7 = ['withheld', 'withholdingCertificates', 'withholdingClaims'];
 const SINCE_V9 = ['bankAccounts', 'bankStatements', 'bankLines', 'bankRules', 'reconciliations'];
+const SINCE_V10 = ['returnBoxes'];
 const SINCE_V8 = ['reopenedFilings', 'taxPayments', 'revaluations', 'deferrals'];
 
-/** A stored book of version 2 to 8; only the keys matter, as the old program's indexes are not read. */
-async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8, name: string): Promise<void> {
+/** A stored book of version 2 to 9; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9, name: string): Promise<void> {
   const old = new Dexie(name);
   const later = [
     ...(version < 3 ? SINCE_V3 : []),
@@ -86,11 +87,12 @@ async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8, name: string): Promi
     ...(version < 6 ? SINCE_V6 : []),
     ...(version < 7 ? SINCE_V7 : []),
     ...(version < 8 ? SINCE_V8 : []),
-    ...SINCE_V9,
+    ...(version < 9 ? SINCE_V9 : []),
+    ...SINCE_V10,
   ];
   const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
   old.version(version).stores({
-    ...Object.fromEntries(keyed.map((table) => [table, table === 'accounts' ? 'code' : 'id'])),
+    ...Object.fromEntries(keyed.map((table) => [table, descriptorOf(table).key])),
     accountMonths: '[account+month], month',
     taxRows: '[periodId+code+percent+jurisdictionId+taxId+kind], periodId',
     customerBalances: 'customerId',
@@ -150,11 +152,11 @@ describe('a book of version 1', () => {
     expect(await causes('2026-11-01')).toEqual(['manual-journal']);
   });
 
-  test('goes out again as a file of version 9 that opens as the very same book', async () => {
+  test('goes out again as a file of version 10 that opens as the very same book', async () => {
     const db = await opened('upgrade-again');
     const again = await archiveBook(db, AT);
     const read = unpackArchive(again);
-    expect(read.ok && read.value.manifest.version).toBe(9);
+    expect(read.ok && read.value.manifest.version).toBe(10);
     const other = new BookDb('upgrade-other');
     await openArchive(other, again);
     expect(await archiveBook(other, AT)).toEqual(again);
@@ -412,5 +414,21 @@ describe('a book of version 8', () => {
     await storedAs(8, 'upgrade-stored-8');
     const stored = await archiveBook(new BookDb('upgrade-stored-8'), AT);
     expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-8', fixture(8)), AT));
+  });
+});
+
+describe('a book of version 9', () => {
+  test('keeps all it had, and has nothing typed into its returns', async () => {
+    const db = await opened('upgrade-9', fixture(9));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(9)));
+    expect(await db.returnBoxes.count()).toBe(0);
+    expect(await db.mails.count()).toBe(1);
+    expect((await db.recurringMade.toArray()).map(({ state }) => state)).toEqual(['issued', 'issued']);
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(9, 'upgrade-stored-9');
+    const stored = await archiveBook(new BookDb('upgrade-stored-9'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-9', fixture(9)), AT));
   });
 });

@@ -4,6 +4,7 @@ import { writeDate } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { total, writeMoney } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
+import { type ReturnForm, rowsInto } from '@/core/returns/form';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import { entriesBehindAll } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
@@ -22,11 +23,14 @@ export const boxId = (box: string): string => `box ${box}`;
 
 /** The rows behind an opened figure, and what they are called; null while none is opened. */
 export function behindOf(
+  form: ReturnForm | null,
   rows: readonly TaxBalance[],
   opened: string,
 ): { readonly rows: readonly TaxBalance[]; readonly title: string } | null {
   if (opened === '') return null;
   if (opened === ALL) return { rows, title: 'All of the return' };
+  const box = form?.boxes.find(({ id }) => opened === boxId(id));
+  if (box !== undefined) return { rows: rowsInto(box, rows), title: `Box ${box.id}` };
   const boxed = rows.filter((row) => opened === boxId(row.boxBase) || opened === boxId(row.boxTax));
   if (boxed.length > 0) return { rows: boxed, title: `Box ${opened.slice(boxId('').length)}` };
   const row = rows.find((one) => rowKey(one) === opened);
@@ -36,7 +40,8 @@ export function behindOf(
 interface BehindProps {
   readonly rows: readonly TaxBalance[];
   readonly title: string;
-  readonly onClose: () => void;
+  /** Folds it; missing where nothing else is shown. */
+  readonly onClose?: () => void;
 }
 
 /** The documents behind rows of the return. */
@@ -48,9 +53,11 @@ export function Behind({ rows, title, onClose }: BehindProps) {
     <section aria-label={`Documents behind ${title}`} className="mt-6">
       <div className="mb-2 flex items-baseline justify-between">
         <h2 className="font-semibold font-serif">{title}: documents</h2>
-        <Button weight="quiet" onClick={onClose}>
-          Fold
-        </Button>
+        {onClose !== undefined && (
+          <Button weight="quiet" onClick={onClose}>
+            Fold
+          </Button>
+        )}
       </div>
       <ListTable
         caption={`Documents behind ${title}`}

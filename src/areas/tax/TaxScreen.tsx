@@ -2,19 +2,16 @@
 
 import { useEffect, useState } from 'react';
 import { dayOf, writeDate } from '@/core/kernel/date';
-import { decimal } from '@/core/kernel/decimal';
-import type { Minor } from '@/core/kernel/money';
-import { showNumber } from '@/core/kernel/show';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
-import { nextToFile, spanName } from '@/core/returns/calendar';
-import { rowKey, type TaxBalance } from '@/core/returns/return';
+import { nextToFile, periodIdOf, spanName } from '@/core/returns/calendar';
+import { formFaults } from '@/core/returns/form';
+import { formOf } from '@/core/returns/forms';
+import { recordOf } from '@/store/records';
 import { periodReturn, periodState } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
-import { Money } from '@/ui/Money';
 import { Empty, IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
-import { Ruled } from '@/ui/Ruled';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { PERIOD_WORDS, usePicked } from '../shell/period';
@@ -22,13 +19,26 @@ import { routes } from '../shell/routes';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { AccountSteps } from './AccountSteps';
 import { AuthorityNote } from './AuthorityNote';
-import { ALL, Behind, behindOf } from './Behind';
+import { Behind, behindOf } from './Behind';
 import { FileDialog } from './FileDialog';
 import { PeriodList } from './PeriodList';
 import { ProofNote } from './ProofNote';
 import { ReopenDialog } from './ReopenDialog';
-import { ReturnSums } from './ReturnSums';
+import { ReturnBoxes } from './ReturnBoxes';
+import { ReturnByCode } from './ReturnByCode';
+import { ReturnByForm } from './ReturnByForm';
+import { ReturnByJurisdiction } from './ReturnByJurisdiction';
 import { useProof } from './useProof';
+import { ViewTabs } from './ViewTabs';
+
+type ReturnView = 'form' | 'code' | 'jurisdiction' | 'document';
+
+const VIEWS = [
+  { view: 'form', words: 'By box' },
+  { view: 'code', words: 'By tax code' },
+  { view: 'jurisdiction', words: 'By jurisdiction' },
+  { view: 'document', words: 'By document' },
+] as const satisfies readonly { readonly view: ReturnView; readonly words: string }[];
 
 /** The return of the picked period, its figures opening their documents, and its proof. */
 export function TaxScreen() {
@@ -43,6 +53,15 @@ export function TaxScreen() {
     [registration.id, span.start],
     [registration],
   );
+  const boxes = useBook(
+    (db) => recordOf(db, 'returnBoxes', periodIdOf(registration.id, span.start)),
+    [registration.id, span.start],
+  );
+  const [view, setView] = useState<ReturnView>('form');
+  const pickView = (picked: ReturnView) => {
+    setView(picked);
+    setOpened('');
+  };
   const proof = useProof(registration.id, span.start, found);
   const { start } = span;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another period closes the detail
@@ -51,8 +70,11 @@ export function TaxScreen() {
   const period = found?.period ?? null;
   const figures = found?.figures;
   const filed = period?.filed ?? null;
-  const several = new Set(figures?.rows.map((r) => r.jurisdictionId)).size > 1;
-  const behind = behindOf(figures?.rows ?? [], opened);
+  const form = formOf(registration);
+  const shown = form === null && view === 'form' ? 'code' : view;
+  const behind = behindOf(form, figures?.rows ?? [], opened);
+  const typed = filed?.typed ?? boxes?.typed ?? [];
+  const faults = filed === null && figures !== undefined && form !== null ? formFaults(form, figures.rows) : [];
   const next = nextToFile(registration);
   const name = spanName(span);
   const waits =
@@ -96,90 +118,25 @@ export function TaxScreen() {
           <Empty>No document has its tax point in this period.</Empty>
         )}
         {figures !== undefined && figures.rows.length > 0 && (
-          <Ruled
-            caption={`Return ${name} by tax code`}
-            rows={figures.rows}
-            keyOf={rowKey}
-            columns={[
-              {
-                head: 'Tax code',
-                cell: (r) => (
-                  <>
-                    {r.codeName} <span className="text-soft text-xs">{r.category}</span>
-                    {r.kind === 'exempt' && <span className="text-soft text-sm"> exempt</span>}
-                  </>
-                ),
-              },
-              ...(several
-                ? [{ head: 'Jurisdiction', width: '120px', cell: (r: TaxBalance) => r.jurisdictionName } as const]
-                : []),
-              { head: 'Rate', align: 'right', width: '64px', cell: (r) => `${showNumber(decimal(r.percent))} %` },
-              {
-                head: 'Entries',
-                align: 'right',
-                width: '72px',
-                cell: (r) => (
-                  <>
-                    {r.lateEntries > 0 && <span className="text-soft text-sm">{r.lateEntries} late · </span>}
-                    {r.entries}
-                  </>
-                ),
-              },
-              {
-                head: 'Taxable amount',
-                align: 'right',
-                width: '104px',
-                cell: (r) => (
-                  <OpenFigure
-                    id={rowKey(r)}
-                    label={`Taxable amount of ${r.codeName}`}
-                    amount={r.base}
-                    opened={opened}
-                    onOpen={setOpened}
-                  />
-                ),
-              },
-              {
-                head: 'Tax',
-                align: 'right',
-                width: '96px',
-                cell: (r) => (
-                  <OpenFigure
-                    id={rowKey(r)}
-                    label={`Tax of ${r.codeName}`}
-                    amount={r.tax}
-                    opened={opened}
-                    onOpen={setOpened}
-                  />
-                ),
-              },
-            ]}
-            sums={[
-              'Output tax',
-              ...(several ? [''] : []),
-              '',
-              '',
-              <OpenFigure
-                key="base"
-                id={ALL}
-                label="Total taxable amount"
-                amount={figures.base}
+          <>
+            <ViewTabs views={form === null ? VIEWS.slice(1) : VIEWS} view={shown} onPick={pickView} />
+            {shown === 'form' && form !== null && (
+              <ReturnByForm
+                span={span}
+                figures={figures}
+                filed={filed}
+                typed={typed}
                 opened={opened}
                 onOpen={setOpened}
-              />,
-              <OpenFigure
-                key="tax"
-                id={ALL}
-                label="Total tax"
-                amount={figures.tax}
-                opened={opened}
-                onOpen={setOpened}
-              />,
-            ]}
-          />
+              />
+            )}
+            {shown === 'code' && <ReturnByCode name={name} figures={figures} opened={opened} onOpen={setOpened} />}
+            {shown === 'jurisdiction' && <ReturnByJurisdiction figures={figures} registration={registration} />}
+            {shown === 'document' && <Behind rows={figures.rows} title="All of the return" />}
+          </>
         )}
-        {figures !== undefined && (
-          <ReturnSums figures={figures} registration={registration} opened={opened} onOpen={setOpened} />
+        {figures !== undefined && shown === 'code' && form === null && (
+          <ReturnBoxes figures={figures} registration={registration} opened={opened} onOpen={setOpened} />
         )}
         {behind !== null && <Behind {...behind} onClose={() => setOpened('')} />}
         {proof.state === 'done' && (
@@ -217,32 +174,13 @@ export function TaxScreen() {
       </Margin>
       {reopening && <ReopenDialog span={span} onClose={() => setReopening(false)} />}
       {filing && proof.state === 'done' && figures !== undefined && (
-        <FileDialog span={span} tax={figures.tax} proof={proof.proof} onClose={() => setFiling(false)} />
+        <FileDialog
+          span={span}
+          tax={figures.tax}
+          asksWhy={!proof.proof.holds || faults.length > 0}
+          onClose={() => setFiling(false)}
+        />
       )}
     </>
-  );
-}
-
-interface OpenFigureProps {
-  readonly id: string;
-  readonly label: string;
-  readonly amount: Minor;
-  readonly opened: string;
-  readonly onOpen: (id: string) => void;
-}
-
-/** A figure that opens what is behind it. */
-function OpenFigure({ id, label, amount, opened, onOpen }: OpenFigureProps) {
-  const { currency } = useOpenBook();
-  return (
-    <button
-      type="button"
-      aria-expanded={id === opened}
-      aria-label={`${label}: open the documents`}
-      onClick={() => onOpen(id === opened ? '' : id)}
-      className="cursor-pointer underline decoration-rule underline-offset-4 hover:decoration-ink"
-    >
-      <Money amount={amount} currency={currency} />
-    </button>
   );
 }

@@ -340,7 +340,13 @@ const taxRow = record({
 
 const inDocument = maybe(record({ currency, amount: maybe(amount), base: maybe(amount), tax: maybe(amount) }));
 
+const typedBox = record({ box: text, amount, words: text, account: words });
+
 const FILING = {
+  form: maybe(
+    record({ id: text, title: text, boxes: listOf(record({ box: text, words: text, amount })), due: amount }),
+  ),
+  typed: maybe(listOf(typedBox)),
   at: instant,
   operator: words,
   entryId: text,
@@ -699,6 +705,7 @@ export const ROW_SHAPES = {
     end: date,
     filed: orNull(record(FILING)),
   }),
+  returnBoxes: record({ id: text, registrationId: text, typed: listOf(typedBox) }),
   reopenedFilings: record({
     ...FILING,
     id: text,

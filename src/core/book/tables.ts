@@ -25,7 +25,7 @@ import { type BankAccount, bankAccountSchema } from '@/core/parties/bankAccount'
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
 import { customerSchema } from '@/core/parties/customer';
-import type { ReopenedFiling, TaxPeriod } from '@/core/returns/return';
+import type { ReopenedFiling, ReturnBoxes, TaxPeriod } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { TaxPayment } from '@/core/returns/taxPayment';
 import type { Allocation } from '@/core/settlement/allocation';
@@ -516,6 +516,15 @@ export const TABLES = {
         what: 'the entry of its filing',
         ids: ({ filed }) => (filed === null ? [] : [filed.entryId]),
       },
+    ],
+  }),
+  returnBoxes: table<ReturnBoxes>({
+    key: 'id',
+    indexes: { 10: 'id' },
+    shape: ROW_SHAPES.returnBoxes,
+    called: ({ id }) => `what was typed into the return ${id}`,
+    references: [
+      { table: 'registrations', at: '', what: 'its registration', ids: ({ registrationId }) => [registrationId] },
     ],
   }),
   reopenedFilings: appended<ReopenedFiling>({

@@ -265,7 +265,7 @@ describe('filing', () => {
   });
   const filed = (balances: readonly TaxBalance[], today = '2026-03-01', over: Partial<typeof registration> = {}) =>
     file(
-      { registration: { ...registration, ...over }, balances, proof, chart: FIRST_CHART, homeCurrency: EUR },
+      { registration: { ...registration, ...over }, balances, proof, chart: FIRST_CHART, homeCurrency: EUR, typed: [] },
       day('2026-01-01'),
       '',
       momentOn(today),

@@ -5,6 +5,8 @@ import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
 import { halfUp } from '@/core/kernel/rounding';
 import type { Category } from '@/core/tax/calcTypes';
+import { chargesNothing } from '@/core/tax/taxCode';
+import type { StatedForm, TypedBox } from './form';
 import type { TaxEntry } from './taxEntry';
 
 /** Kept balance of one tax of one code in one period; moves with every tax entry. */
@@ -62,6 +64,14 @@ export interface TaxPeriod {
   readonly filed: Filing | null;
 }
 
+/** What was typed into the boxes of a return, until it is filed and after. */
+export interface ReturnBoxes {
+  /** Id of the period. */
+  readonly id: string;
+  readonly registrationId: string;
+  readonly typed: readonly TypedBox[];
+}
+
 export interface Filing {
   readonly at: string;
   readonly operator: string;
@@ -69,6 +79,9 @@ export interface Filing {
   readonly figures: TaxReturn;
   /** Why it was filed in spite of differences; empty when the proof held. */
   readonly note: string;
+  /** The form as it was stated, with what was typed into it; missing where no form comes with the program. */
+  readonly form?: StatedForm;
+  readonly typed?: readonly TypedBox[];
 }
 
 /** A return that was filed once and opened again; kept for ever, as it was filed. */
@@ -167,23 +180,35 @@ export function returnOf(balances: readonly TaxBalance[]): TaxReturn {
   };
 }
 
-/** Tax by jurisdiction, in the order of the rows: what each authority is owed. */
-export function byJurisdiction(rows: readonly TaxBalance[]): readonly {
+/** What one jurisdiction is told. */
+export interface JurisdictionRow {
   readonly jurisdictionId: string;
   readonly jurisdictionName: string;
+  /** What it does not exempt: taxable and not liable together. */
   readonly base: Minor;
+  /** Exempt by a certificate or by the standing of the customer. */
   readonly exempt: Minor;
+  /** Not liable by its kind: zero-rated, exempt without certificate, reverse charge, outside its territory. */
+  readonly notLiable: Minor;
   readonly tax: Minor;
   readonly filingTax: Minor;
-}[] {
-  return [...grouped(rows, (row) => row.jurisdictionId)].map(([jurisdictionId, own]) => ({
-    jurisdictionId,
-    jurisdictionName: own[0]?.jurisdictionName ?? jurisdictionId,
-    base: total(own.filter((row) => row.kind !== 'exempt').map((row) => row.baseHere ?? row.base)),
-    exempt: total(own.filter((row) => row.kind === 'exempt').map((row) => row.baseHere ?? row.base)),
-    tax: total(own.map((row) => row.tax)),
-    filingTax: total(own.map((row) => row.filingTax)),
-  }));
+}
+
+/** Tax by jurisdiction, in the order of the rows: what each authority is owed. */
+export function byJurisdiction(rows: readonly TaxBalance[]): readonly JurisdictionRow[] {
+  const sum = (of: readonly TaxBalance[]) => total(of.map((row) => row.baseHere ?? row.base));
+  return [...grouped(rows, (row) => row.jurisdictionId)].map(([jurisdictionId, own]) => {
+    const standing = own.filter((row) => row.kind !== 'exempt');
+    return {
+      jurisdictionId,
+      jurisdictionName: own[0]?.jurisdictionName ?? jurisdictionId,
+      base: sum(standing),
+      exempt: sum(own.filter((row) => row.kind === 'exempt')),
+      notLiable: sum(standing.filter(({ category }) => chargesNothing(category))),
+      tax: total(own.map((row) => row.tax)),
+      filingTax: total(own.map((row) => row.filingTax)),
+    };
+  });
 }
 
 /**

@@ -8,6 +8,7 @@ import { upgradeV5 } from './v5';
 import { upgradeV6 } from './v6';
 import { upgradeV7 } from './v7';
 import { upgradeV8 } from './v8';
+import { upgradeV9 } from './v9';
 
 /** Rows by table, of whatever version. */
 export type OldBook = Readonly<Record<string, readonly unknown[]>>;
@@ -37,6 +38,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['accounts', 'registrations', 'documents', 'receipts', 'refunds', 'journalLines'], upgradeV6),
   upgrade(['accounts'], upgradeV7),
   upgrade(['book', 'accounts'], upgradeV8),
+  upgrade([], upgradeV9),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

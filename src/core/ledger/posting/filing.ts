@@ -20,3 +20,15 @@ export function filingSides(
   const difference = minor(payable - tax);
   return difference === NOTHING ? sides : [...sides, { account: accountFor(chart, 'rounding'), amount: difference }];
 }
+
+/**
+ * What other books feed into a return, as input tax: against the account that was chosen, as the return is filed.
+ * @param due what the authority is owed by it, above zero, or owes.
+ */
+export function typedBoxSides(account: string, due: Minor, payable: string, taxPeriodId: string): readonly Side[] {
+  if (account === '' || due === NOTHING) return [];
+  return [
+    { account, amount: due },
+    { account: payable, amount: negated(due), taxPeriodId },
+  ];
+}

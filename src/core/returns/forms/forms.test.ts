@@ -140,7 +140,10 @@ describe('the forms that come with the program', () => {
     };
     const sale = coded('GB', 'GB-S', 10_000n, 2_000n);
     expect(formFaults(odd, [sale])).toEqual([{ codeName: 'GB-S', what: 'tax', boxes: ['1', 'X'] }]);
-    expect(formFaults(form('GB'), [{ ...sale, boxTax: '' }])).toEqual([{ codeName: 'GB-S', what: 'tax', boxes: [] }]);
+    const inland = coded('DE', 'DE-S', 10_000n, 1_900n);
+    expect(formFaults(form('DE'), [{ ...inland, boxTax: '' }])).toEqual([{ codeName: 'DE-S', what: 'tax', boxes: [] }]);
+    // Where one box takes all tax, a code of one's own stands in it whatever it names.
+    expect(formFaults(form('GB'), [{ ...sale, boxTax: '' }])).toEqual([]);
     expect(formFaults(form('DE'), [row({ code: 'OWN', base: 100n })])).toEqual([
       { codeName: 'OWN', what: 'base', boxes: [] },
     ]);
