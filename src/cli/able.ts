@@ -9,6 +9,7 @@ const USAGE = `usage: able calc FILE.json                            (- reads st
        able convert --to ubl|cii FILE
        able replay SCENARIO.json                     (- reads standard input)
        able prove BOOK.able
+       able report BOOK.able NAME [--from DATE --to DATE] [--csv]
 `;
 
 const isProfile = (text: string | undefined): text is Profile | undefined =>
@@ -18,7 +19,12 @@ const isSyntax = (text: string | undefined): text is Syntax => text === 'ubl' ||
 /** Runs a command; null when it was called wrongly. */
 async function run(): Promise<0 | 1 | 2 | null> {
   const [command, ...args] = process.argv.slice(2);
-  const options = { profile: { type: 'string' }, to: { type: 'string' } } as const;
+  const options = {
+    profile: { type: 'string' },
+    to: { type: 'string' },
+    from: { type: 'string' },
+    csv: { type: 'boolean' },
+  } as const;
   let parsed: ReturnType<typeof parseArgs<{ options: typeof options; allowPositionals: true }>>;
   try {
     parsed = parseArgs({ args, options, allowPositionals: true });
@@ -26,10 +32,11 @@ async function run(): Promise<0 | 1 | 2 | null> {
     return null;
   }
   const { values, positionals: files } = parsed;
-  const [file = ''] = files;
+  const [file = '', name = ''] = files;
   if (command === 'calc' && files.length === 1) return runCalc(file);
   if (command === 'replay' && files.length === 1) return (await import('./replay/replay')).runReplay(file);
   if (command === 'prove' && files.length === 1) return (await import('./prove')).runProve(file);
+  if (command === 'report' && files.length === 2) return (await import('./report')).runReport(file, name, values);
   if (command === 'check' && files.length > 0 && isProfile(values.profile)) return runCheck(files, values.profile);
   if (command === 'convert' && files.length === 1 && isSyntax(values.to)) return runConvert(file, values.to);
   return null;

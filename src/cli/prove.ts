@@ -1,20 +1,16 @@
 import 'fake-indexeddb/auto';
 import { writeMoney } from '@/core/kernel/money';
+import type { Refusal } from '@/core/kernel/result';
 import { type BookCheck, bookHolds } from '@/core/returns/bookProof';
 import { wordRefusal } from '@/core/wording/refusals';
-import { openArchive } from '@/store/archive';
 import { loadBook } from '@/store/load';
-import { BookDb } from '@/store/schema';
 import { proveBook } from '@/store/tax/queries/proveBook';
-import { readFile } from './readFile';
-
-/** 1 GiB: more than any book file may unpack to. */
-const LARGEST = 2 ** 30;
+import { openBookFile } from './bookFile';
 
 const say = (output: unknown) => process.stdout.write(`${JSON.stringify(output)}\n`);
 
 /** A file that opens but does not fit itself is a book that does not hold; any other that is refused can't be read. */
-function refused(refusals: Parameters<typeof wordRefusal>[0][]): 1 | 2 {
+function refused(refusals: readonly Refusal[]): 1 | 2 {
   const [first] = refusals;
   const words = first === undefined ? 'cannot be read' : wordRefusal(first);
   // What does not fit the sums of the file itself was cut or changed on its way.
@@ -33,14 +29,13 @@ function refused(refusals: Parameters<typeof wordRefusal>[0][]): 1 | 2 {
  * file that can't be read.
  */
 export async function runProve(file: string): Promise<0 | 1 | 2> {
-  const bytes = readFile(file, LARGEST);
-  if (bytes === null || bytes.length > LARGEST) {
-    say({ error: { path: '', message: bytes === null ? 'the file cannot be read' : 'the file is too large' } });
+  const found = await openBookFile(file);
+  if (found.kind === 'unreadable') {
+    say({ error: { path: '', message: found.words } });
     return 2;
   }
-  const db = new BookDb('prove');
-  const opened = await openArchive(db, bytes);
-  if (!opened.ok) return refused([...opened.refusals]);
+  if (found.kind === 'refused') return refused(found.refusals);
+  const { db } = found;
   const { business } = await loadBook(db);
   const { homeCurrency } = business;
   const money = (amount: Parameters<typeof writeMoney>[0]) => writeMoney(amount, homeCurrency);

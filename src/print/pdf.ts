@@ -4,49 +4,71 @@ import type { PrintFonts } from './fonts';
 import { PAGE, Sheet } from './sheet';
 import type { PrintedDocument } from './words';
 
-/** Characters a typeface has no glyph for become a question mark, which is legible and legal in a PDF. */
-function writable(page: PrintedDocument, doc: PDFKit.PDFDocument): PrintedDocument {
+/** What is to be written, with a question mark for characters the typeface has no glyph for: legible, and legal in a PDF. */
+export function withGlyphs<T>(value: T, doc: PDFKit.PDFDocument): T {
   doc.font('text');
   const font = (doc as unknown as { _font: { font: { hasGlyphForCodePoint(code: number): boolean } } })._font.font;
   const safe = (text: string) =>
     [...text].map((c) => (c === '\n' || font.hasGlyphForCodePoint(c.codePointAt(0) ?? 0) ? c : '?')).join('');
-  const each = (value: unknown): unknown => {
-    if (typeof value === 'string') return safe(value);
-    if (Array.isArray(value)) return value.map(each);
-    if (value === null || typeof value !== 'object') return value;
-    return Object.fromEntries(Object.entries(value).map(([key, member]) => [key, each(member)]));
+  const each = (one: unknown): unknown => {
+    if (typeof one === 'string') return safe(one);
+    if (Array.isArray(one)) return one.map(each);
+    if (one === null || typeof one !== 'object') return one;
+    return Object.fromEntries(Object.entries(one).map(([key, member]) => [key, each(member)]));
   };
+  return each(value) as T;
+}
+
+/** A document as it can be written; its logo and the text of its code are no words. */
+function writable(page: PrintedDocument, doc: PDFKit.PDFDocument): PrintedDocument {
   const { logo, code } = page;
-  const words = each({ ...page, logo: '', code: null }) as PrintedDocument;
-  return { ...words, logo, code: code === null ? null : { text: code.text, words: safe(code.words) } };
+  const words = withGlyphs({ ...page, logo: '', code: null }, doc);
+  return { ...words, logo, code: code === null ? null : { text: code.text, words: withGlyphs(code.words, doc) } };
 }
 
 /** The library writes these into the metadata without escaping what XML reads as its own. */
 const plain = (text: string): string => text.replaceAll('&', '+').replace(/[<>]/g, '');
 
-function newDocument(pages: readonly PrintedDocument[], fonts: PrintFonts, issuedAt: string, archival: boolean) {
-  const [first] = pages;
-  if (first === undefined) throw new RangeError('nothing to print');
+/** What a file says of itself. */
+export interface AboutFile {
+  /** ISO 639-1. */
+  readonly language: string;
+  readonly title: string;
+  readonly author: string;
+  /** ISO instant; the same one gives the same bytes. */
+  readonly at: string;
+}
+
+/** An empty file with the typefaces in it. */
+export function newPdf({ language, title, author, at }: AboutFile, fonts: PrintFonts, archival: boolean) {
   const doc = new PDFDocument({
     size: 'A4',
     margins: { top: PAGE.top, bottom: 0, left: PAGE.left, right: PAGE.right },
     pdfVersion: '1.7',
     ...(archival && { subset: 'PDF/A-3b' as const }),
-    lang: first.language,
+    lang: language,
     displayTitle: true,
     autoFirstPage: false,
     bufferPages: true,
     font: null as unknown as string,
     info: {
-      Title: plain(pages.length === 1 ? `${first.title} ${first.number}` : `${first.number} – ${pages.at(-1)?.number}`),
-      Author: plain(first.seller[0] ?? ''),
-      CreationDate: new Date(issuedAt),
+      Title: plain(title),
+      Author: plain(author),
+      CreationDate: new Date(at),
     },
   });
   doc.registerFont('text', fonts.text as Buffer);
   doc.registerFont('strong', fonts.strong as Buffer);
   doc.registerFont('title', fonts.title as Buffer);
   return doc;
+}
+
+function newDocument(pages: readonly PrintedDocument[], fonts: PrintFonts, at: string, archival: boolean) {
+  const [first] = pages;
+  if (first === undefined) throw new RangeError('nothing to print');
+  const title =
+    pages.length === 1 ? `${first.title} ${first.number}` : `${first.title} ${first.number} – ${pages.at(-1)?.number}`;
+  return newPdf({ language: first.language, title, author: first.seller[0] ?? '', at }, fonts, archival);
 }
 
 /**

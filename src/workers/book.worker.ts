@@ -7,6 +7,8 @@ import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
+import type { Report } from '@/core/reports/report';
+import type { ReportSpan } from '@/core/reports/span';
 import type { BookCheck } from '@/core/returns/bookProof';
 import { type Proof, prove } from '@/core/returns/proof';
 import { buildDemo } from '@/demo/buildDemo';
@@ -24,6 +26,7 @@ import { type SuggestedLine, suggestFor } from '@/store/bank/queries/suggestions
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
+import { reportKind } from '@/store/reports/catalogue';
 import { makeRunDocument } from '@/store/sales/actions/runs';
 import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
@@ -105,6 +108,13 @@ const face = {
       onDone(result.value);
     }
     return accept(documentIds.length);
+  },
+
+  /** Makes a report. @throws RangeError for one that there is none of */
+  report(name: string, span: ReportSpan): Promise<Report> {
+    const kind = reportKind(name);
+    if (kind === null) throw new RangeError(`no report ${name}`);
+    return kind.make(db, span);
   },
 
   /** The book as a file, checked again before it is handed out. */

@@ -5,6 +5,8 @@ import type { RunDoes } from '@/core/decisions/sales/run';
 import type { RunRow } from '@/core/documents/run';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
+import type { Report } from '@/core/reports/report';
+import type { ReportSpan } from '@/core/reports/span';
 import type { RunReview } from '@/store/sales/queries/runs';
 import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';
@@ -135,6 +137,11 @@ export function reviewInWorker(
   signal: AbortSignal,
 ): Promise<readonly RunReview[]> {
   return onBook((face) => face.reviewRun(rows, today), signal);
+}
+
+/** Makes a report in a worker. @throws Stopped when `signal` is aborted. */
+export function reportInWorker(name: string, span: ReportSpan, signal: AbortSignal): Promise<Report> {
+  return onBook((face) => face.report(name, span), signal);
 }
 
 /** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */

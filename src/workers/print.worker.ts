@@ -3,9 +3,11 @@ import { zipSync } from 'fflate';
 import type { Content } from '@/core/documents/content';
 import { type EFile, einvoiceOf } from '@/core/einvoice/fromDocument';
 import { writeEInvoice } from '@/core/einvoice/syntax';
+import type { Report } from '@/core/reports/report';
 import type { CalcResult } from '@/core/tax/calcTypes';
 import { FONT_FILES, type PrintFonts } from '@/print/fonts';
 import { writeHybridPdf, writePdf } from '@/print/pdf';
+import { writeReportPdf } from '@/print/reportPdf';
 import { type PrintedDocument, type PrintOptions, printed, printName } from '@/print/words';
 
 /** A document to print, and how. */
@@ -52,6 +54,12 @@ const face = {
   async pages(pages: readonly PrintedDocument[], at: string): Promise<Uint8Array> {
     fonts ??= loadFonts();
     return writePdf(pages, await fonts, at);
+  },
+
+  /** A report; `at` is an instant that stands in the file as its date. */
+  async report(report: Report, business: string, at: string): Promise<Uint8Array> {
+    fonts ??= loadFonts();
+    return writeReportPdf(report, business, await fonts, at);
   },
 
   /** Many documents as one PDF. */

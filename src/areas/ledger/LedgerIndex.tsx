@@ -1,6 +1,7 @@
 'use client';
 
 import { usePathname } from 'next/navigation';
+import { REPORTS } from '@/store/reports/catalogue';
 import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
@@ -18,10 +19,10 @@ export function LedgerIndex() {
     { path: routes.writeJournal, name: 'New journal' },
     { path: routes.deferred, name: 'Deferred revenue' },
     { path: routes.revaluation, name: 'Revaluation' },
-    { path: routes.exchange, name: 'Exchange differences' },
     { path: routes.prove, name: 'Prove the book' },
     { path: routes.seals, name: 'Seals' },
     { path: routes.history, name: 'Audit trail' },
+    ...REPORTS.map(({ name, title }) => ({ path: routes.report(name), name: title })),
     ...accounts.map((account) => ({
       path: routes.account(account.code),
       name: `${account.code} ${account.name}`,

@@ -9,6 +9,7 @@ import type { Currency } from '@/core/kernel/currency';
 import { showMoney } from '@/core/kernel/show';
 import type { Customer } from '@/core/parties/customer';
 import type { Receipt } from '@/core/settlement/receipt';
+import { REPORTS } from '@/store/reports/catalogue';
 import { findCustomers, findItems, findReceipts } from '@/store/sales/queries/documents';
 import { searchDocuments } from '@/store/sales/queries/findDocuments';
 import { AREAS } from './areas';
@@ -57,9 +58,8 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Try the decision table', path: routes.section('table') },
   { words: 'Add a starter pack', path: routes.section('packs') },
   { words: 'What if a rate changes', path: routes.section('rate-change') },
-  { words: 'Trial balance', path: routes.trialBalance },
   { words: 'Revalue open foreign items', path: routes.revaluation },
-  { words: 'Exchange differences', path: routes.exchange },
+  ...REPORTS.map(({ name, title }) => ({ words: title, path: routes.report(name) })),
   { words: 'Deferred revenue', path: routes.deferred },
   { words: 'Save or open the book file', path: routes.section('book') },
   ...AREAS.map((area) => ({ words: `Go to ${area.name}`, path: area.path })),

@@ -30,7 +30,7 @@ export const routes = {
   trialBalance: '/ledger/trial-balance',
   writeJournal: '/ledger/write',
   revaluation: '/ledger/revaluation',
-  exchange: '/ledger/exchange',
+  report: (name: string): string => `/ledger/reports/${name}`,
   deferred: '/ledger/deferred',
   prove: '/ledger/prove',
   seals: '/ledger/seals',

@@ -3,8 +3,9 @@
 import { useState } from 'react';
 import { filledForm } from '@/core/decisions/tax/fileReturn';
 import type { Span } from '@/core/returns/calendar';
-import { rowsInto, type TypedBox } from '@/core/returns/form';
+import { rowsInto } from '@/core/returns/form';
 import type { Filing, TaxReturn } from '@/core/returns/return';
+import type { TypedBox } from '@/core/returns/statedForm';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';

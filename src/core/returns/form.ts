@@ -4,6 +4,7 @@ import { type Minor, minor, minus, NOTHING, negated, plus, total } from '@/core/
 import { halfUp } from '@/core/kernel/rounding';
 import type { Category } from '@/core/tax/calcTypes';
 import type { TaxBalance } from './return';
+import type { StatedForm, TypedBox } from './statedForm';
 import type { TaxEntry } from './taxEntry';
 
 /** Which figure of an entry a box takes: its base counted once, its tax, or the base of each of its taxes. */
@@ -62,32 +63,6 @@ export interface ReturnForm {
   readonly boxes: readonly FormBox[];
   /** What the authority is owed, above zero, or owes. */
   readonly due: Working;
-}
-
-/** An amount that other books feed into a box, or an adjustment. */
-export interface TypedBox {
-  readonly box: string;
-  /** In the currency of the return. */
-  readonly amount: Minor;
-  /** Where it comes from, or why. */
-  readonly words: string;
-  /** Code of the account that it is posted against as the return is filed; empty for none. */
-  readonly account: string;
-}
-
-/** A box as the form states it. */
-export interface StatedBox {
-  readonly box: string;
-  readonly words: string;
-  readonly amount: Minor;
-}
-
-/** A form filled in, in the currency of the return. */
-export interface StatedForm {
-  readonly id: string;
-  readonly title: string;
-  readonly boxes: readonly StatedBox[];
-  readonly due: Minor;
 }
 
 const fitsWord = (pattern: string, word: string): boolean =>

@@ -6,7 +6,7 @@ import { type Minor, minor, NOTHING, plus, total } from '@/core/kernel/money';
 import { halfUp } from '@/core/kernel/rounding';
 import type { Category } from '@/core/tax/calcTypes';
 import { chargesNothing } from '@/core/tax/taxCode';
-import type { StatedForm, TypedBox } from './form';
+import type { StatedForm, TypedBox } from './statedForm';
 import type { TaxEntry } from './taxEntry';
 
 /** Kept balance of one tax of one code in one period; moves with every tax entry. */

@@ -32,6 +32,7 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   'already-filed': [{}],
   'not-ended': [{ period: 'Jan–Feb 2026', until: day('2026-02-28') }],
   'not-filed': [{ period: 'Jan–Feb 2026' }],
+  'period-filed': [{ until: day('2026-04-30') }],
   'later-filed': [{ until: day('2026-04-30') }],
   'over-paid': [
     { left: minor(0n), currency: 'EUR' as Currency, period: 'Jan–Feb 2026' },

@@ -67,6 +67,7 @@ const WORDS: Words = {
   'already-filed': () => 'This period is filed already.',
   'not-ended': ({ period, until }) => `${period} runs until ${writeDate(until)}; it can be filed after that day.`,
   'not-filed': ({ period }) => `The return ${period} is not filed: file it first.`,
+  'period-filed': ({ until }) => `Its tax period is filed, until ${writeDate(until)}.`,
   'later-filed': ({ until }) =>
     `Returns are filed until ${writeDate(until)}: only the newest one is opened again. Enter what changed as a late document, or open the later ones first.`,
   'over-paid': ({ left, currency, period }) =>

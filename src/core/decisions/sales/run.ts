@@ -6,7 +6,7 @@ import { freezeDraft } from '@/core/documents/freeze';
 import { traitsOfDraft } from '@/core/documents/kinds';
 import { newRunRow, type Run, type RunRow, runSchema } from '@/core/documents/run';
 import { registrationFor, type Setting } from '@/core/documents/setting';
-import { type IsoDate, writeDate } from '@/core/kernel/date';
+import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import { validated } from '@/core/kernel/validate';
 import type { Customer } from '@/core/parties/customer';
@@ -86,7 +86,7 @@ export function askedAbout(
   const { registrationId, taxPoint } = frozen.value;
   const { filedUntil = '' } = registrationFor(setting, registrationId) ?? {};
   if (ownDay && traitsOfDraft(draft.kind).posts && taxPoint <= filedUntil)
-    return `Its tax period is filed, until ${writeDate(filedUntil as IsoDate)}.`;
+    return say([{ code: 'period-filed', path: '', until: filedUntil as IsoDate }]);
   const [first] = [
     ...findingsOn(frozen.value),
     ...draftFindings(draft, frozen.value, customer, setting, { today, orderUsed: '' }),

@@ -8,15 +8,7 @@ import { entryOf } from '@/core/ledger/entry';
 import { filingSides, typedBoxSides } from '@/core/ledger/posting/filing';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { nextToFile, periodIdOf, spanName } from '@/core/returns/calendar';
-import {
-  type FormFault,
-  fillIn,
-  formFaults,
-  type ReturnForm,
-  type StatedForm,
-  type TypedBox,
-  weightInDue,
-} from '@/core/returns/form';
+import { type FormFault, fillIn, formFaults, type ReturnForm, weightInDue } from '@/core/returns/form';
 import { formOf } from '@/core/returns/forms';
 import type { Proof } from '@/core/returns/proof';
 import {
@@ -27,6 +19,7 @@ import {
   type TaxReturn,
   wholeUnits,
 } from '@/core/returns/return';
+import type { StatedForm, TypedBox } from '@/core/returns/statedForm';
 import type { Registration } from '@/core/tax/registration';
 
 export interface FileMaterial {

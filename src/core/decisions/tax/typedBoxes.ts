@@ -5,9 +5,10 @@ import { NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import type { Account, AccountRole } from '@/core/ledger/account';
 import { periodIdOf, spanName, spanOf } from '@/core/returns/calendar';
-import { type ReturnForm, type TypedBox, weightInDue } from '@/core/returns/form';
+import { type ReturnForm, weightInDue } from '@/core/returns/form';
 import { formOf } from '@/core/returns/forms';
 import type { ReturnBoxes, TaxPeriod } from '@/core/returns/return';
+import type { TypedBox } from '@/core/returns/statedForm';
 import type { Registration } from '@/core/tax/registration';
 
 export interface TypedBoxesMaterial {

@@ -4,8 +4,9 @@ import type { Currency } from '@/core/kernel/currency';
 import { minor, total } from '@/core/kernel/money';
 import type { Category } from '@/core/tax/calcTypes';
 import { PACK_TITLES, packOf } from '@/core/tax/packs';
-import { type FormBox, fillIn, formFaults, type ReturnForm, rowsInto, type TypedBox, weightInDue } from '../form';
+import { type FormBox, fillIn, formFaults, type ReturnForm, rowsInto, weightInDue } from '../form';
 import type { TaxBalance } from '../return';
+import type { TypedBox } from '../statedForm';
 import { formOf, RETURN_FORMS } from '.';
 
 interface Said {

@@ -2,8 +2,8 @@ import { keepTypedBoxes } from '@/core/decisions/tax/typedBoxes';
 import { isIsoDate } from '@/core/kernel/date';
 import { refuse } from '@/core/kernel/result';
 import { periodIdOf } from '@/core/returns/calendar';
-import type { TypedBox } from '@/core/returns/form';
 import type { ReturnBoxes } from '@/core/returns/return';
+import type { TypedBox } from '@/core/returns/statedForm';
 import { loadBook } from '../../load';
 import type { Action } from '../../perform';
 

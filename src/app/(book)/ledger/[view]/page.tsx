@@ -6,7 +6,6 @@ import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
-import { ExchangeScreen } from '@/areas/reports/ExchangeScreen';
 
 const VIEWS = {
   'trial-balance': TrialBalanceScreen,
@@ -14,7 +13,6 @@ const VIEWS = {
   prove: ProveScreen,
   deferred: DeferredScreen,
   revaluation: RevaluationScreen,
-  exchange: ExchangeScreen,
   seals: SealScreen,
   history: HistoryScreen,
 } satisfies Readonly<Record<string, ComponentType>>;
