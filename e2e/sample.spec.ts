@@ -13,7 +13,7 @@ const VIEWS: readonly (readonly [string, string])[] = [
   ['/setup/bank-accounts/bank', 'Bank'],
   ['/tax', 'Return Nov–Dec 2026'],
   ['/ledger', 'Journal Nov–Dec 2026'],
-  ['/ledger/trial-balance', 'Trial balance'],
+  ['/ledger/reports/trial-balance', 'Trial balance'],
   ['/ledger/account/1100', '1100 Receivables'],
   ['/ledger/write', 'New journal'],
   ['/setup/business', 'Business'],

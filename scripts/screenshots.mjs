@@ -63,7 +63,7 @@ const VIEWS = {
     await page.getByRole('button', { name: /^Accept \d+ certain/ }).waitFor();
     await page.getByText('8 lines imported').waitFor({ state: 'hidden' });
   },
-  'trial-balance': at('/ledger/trial-balance'),
+  'trial-balance': at('/ledger/reports/trial-balance'),
   'decision-table': at('/setup/table'),
   registration: follow('/setup/registrations', /Washington/),
   customer: follow('/sales/customers', /Salish/),

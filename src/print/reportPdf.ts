@@ -97,7 +97,8 @@ class ReportSheet {
     return columns.map(({ head, kind }, i): Column => {
       const own = widths[i] ?? 0;
       const width = Math.max(24, kind === 'words' && said > 0 ? own + (rest * own) / said : own);
-      const column = { head, x, width: width - GAP, right: kind === 'amount' };
+      const isLast = i === columns.length - 1;
+      const column = { head, x, width: isLast ? width : width - GAP, right: kind === 'amount' };
       x += width;
       return column;
     });

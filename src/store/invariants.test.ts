@@ -27,7 +27,6 @@ import { addDays } from '@/core/kernel/date';
 import { decimal } from '@/core/kernel/decimal';
 import { grouped } from '@/core/kernel/grouped';
 import { minor } from '@/core/kernel/money';
-import { trialBalance } from '@/core/ledger/trialBalance';
 import { nextToFile } from '@/core/returns/calendar';
 import { prove } from '@/core/returns/proof';
 import { returnOf } from '@/core/returns/return';
@@ -359,8 +358,7 @@ async function expectSound({ db, filed, today }: Running) {
   // Debits equal credits, in each entry and in the kept balances; those equal the lines.
   for (const group of grouped(journalLines, (line) => line.entryId).values())
     expect(sum(group.map((l) => l.amount))).toBe(0n);
-  const trial = trialBalance(accounts, months, '2999-12' as never);
-  expect(trial.debit).toBe(trial.credit);
+  expect(sum(months.map(({ amount }) => amount))).toBe(0n);
   for (const [account, group] of grouped(journalLines, (line) => line.account))
     expect(sum(months.filter((m) => m.account === account).map((m) => m.amount))).toBe(sum(group.map((l) => l.amount)));
 

@@ -2,7 +2,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import { type BookRows, type BookTable, tablesOfVersion } from '@/core/book/tables';
 import { UPGRADES } from '@/core/files/upgrades';
 import type { Minor } from '@/core/kernel/money';
-import type { AccountMonth } from '@/core/ledger/trialBalance';
+import type { AccountMonth } from '@/core/ledger/accountMonth';
 import type { TaxBalance } from '@/core/returns/return';
 import { bringUp } from './upgrade';
 import type { VocabularyWord } from './vocabulary';

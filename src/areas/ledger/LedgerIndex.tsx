@@ -1,7 +1,7 @@
 'use client';
 
 import { usePathname } from 'next/navigation';
-import { REPORTS } from '@/store/reports/catalogue';
+import { REPORTS, type ReportKind } from '@/store/reports/catalogue';
 import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
@@ -9,40 +9,62 @@ import { routes } from '../shell/routes';
 
 const LINK = '-ml-3.5 block border-l-[3px] py-1 pr-2.5 pl-[17px]';
 
-/** Ways into the ledger: journal, trial balance, each account. */
+interface Way {
+  readonly path: string;
+  readonly name: string;
+}
+
+const reportsOf = (group: ReportKind['group']): readonly Way[] =>
+  REPORTS.filter((kind) => kind.group === group).map(({ name, title }) => ({ path: routes.report(name), name: title }));
+
+const LEDGER: readonly Way[] = [
+  { path: routes.ledger, name: 'Journal' },
+  { path: routes.writeJournal, name: 'New journal' },
+  { path: routes.deferred, name: 'Deferred revenue' },
+  { path: routes.revaluation, name: 'Revaluation' },
+];
+
+const CONTROL: readonly Way[] = [
+  { path: routes.prove, name: 'Prove the book' },
+  { path: routes.seals, name: 'Seals' },
+  { path: routes.history, name: 'Audit trail' },
+];
+
+/** Ways into the ledger: journals, reports by what they are about, what proves the book, and each account. */
 export function LedgerIndex() {
   const path = usePathname();
   const { accounts } = useOpenBook();
-  const links = [
-    { path: routes.ledger, name: 'Journal' },
-    { path: routes.trialBalance, name: 'Trial balance' },
-    { path: routes.writeJournal, name: 'New journal' },
-    { path: routes.deferred, name: 'Deferred revenue' },
-    { path: routes.revaluation, name: 'Revaluation' },
-    { path: routes.prove, name: 'Prove the book' },
-    { path: routes.seals, name: 'Seals' },
-    { path: routes.history, name: 'Audit trail' },
-    ...REPORTS.map(({ name, title }) => ({ path: routes.report(name), name: title })),
-    ...accounts.map((account) => ({
-      path: routes.account(account.code),
-      name: `${account.code} ${account.name}`,
-    })),
+  const groups: readonly (readonly [title: string, ways: readonly Way[]])[] = [
+    ['', LEDGER],
+    ['Statements', reportsOf('Statements')],
+    ['Sales', reportsOf('Sales')],
+    ['Money', reportsOf('Money')],
+    ['Tax', reportsOf('Tax')],
+    ['Control', CONTROL],
+    ['Accounts', accounts.map(({ code, name }) => ({ path: routes.account(code), name: `${code} ${name}` }))],
   ];
   return (
     <IndexColumn title="Ledger">
-      <ul className="min-h-0 flex-1 overflow-auto pl-3.5">
-        {links.map((link) => (
-          <li key={link.path} className="border-rule border-b">
-            <Link
-              href={link.path}
-              aria-current={path === link.path ? 'page' : undefined}
-              className={`${LINK} ${path === link.path ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
-            >
-              {link.name}
-            </Link>
-          </li>
+      <div className="min-h-0 flex-1 overflow-auto pl-3.5">
+        {groups.map(([title, ways]) => (
+          <section key={title} aria-label={title || 'Ledger'} className="mb-3">
+            {title !== '' && <h3 className="pb-0.5 text-soft text-sm">{title}</h3>}
+            <ul>
+              {ways.map((way) => (
+                <li key={way.path} className="border-rule border-b">
+                  <Link
+                    href={way.path}
+                    aria-current={path === way.path ? 'page' : undefined}
+                    className={`${LINK} ${path === way.path ? 'border-rust bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+                  >
+                    {way.name}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
         ))}
-      </ul>
+      </div>
     </IndexColumn>
   );
 }

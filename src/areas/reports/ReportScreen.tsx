@@ -58,7 +58,7 @@ function Known({ kind: { name, title, days } }: { readonly kind: ReportKind }) {
           error={span !== null ? undefined : 'Enter days in their order.'}
           onChange={(event) => setTyped({ ...typed, until: event.target.value })}
         />
-        <div className="pt-5">
+        <div className="pt-[18px]">
           <Button disabled={report === null} onClick={() => void print()}>
             Save PDF
           </Button>

@@ -27,7 +27,6 @@ export const routes = {
   customers: '/receipts/customers',
   tax: '/tax',
   ledger: '/ledger',
-  trialBalance: '/ledger/trial-balance',
   writeJournal: '/ledger/write',
   revaluation: '/ledger/revaluation',
   report: (name: string): string => `/ledger/reports/${name}`,

@@ -10,7 +10,6 @@ import { entryOf, isBalanced, type JournalEntry, type Side } from './entry';
 import { documentSides } from './posting/document';
 import { filingSides } from './posting/filing';
 import { receiptSides } from './posting/receipt';
-import { trialBalance } from './trialBalance';
 
 const setting = settingOf();
 const posting = { outputAccount: '2200', taxPeriodId: 'p' };
@@ -125,53 +124,6 @@ describe('an entry', () => {
   });
   test('that does not balance is never put together', () => {
     expect(() => entryOf(head, [{ account: '1000', amount: minor(1n) }])).toThrow('does not balance');
-  });
-});
-
-describe('the trial balance', () => {
-  const month = (account: string, on: string, amount: bigint) => ({
-    account,
-    month: on as never,
-    amount: minor(amount),
-  });
-  const months = [
-    month('1000', '2026-01', 500n),
-    month('1000', '2026-02', -200n),
-    month('3000', '2026-01', -500n),
-    month('7900', '2026-02', 200n),
-  ];
-  test('takes the months up to its day, each account on its side', () => {
-    const { rows, debit, credit } = trialBalance(FIRST_CHART, months, '2026-02' as never);
-    expect(rows.map((row) => [row.account.code, row.debit, row.credit])).toEqual([
-      ['1000', 300n, 0n],
-      ['3000', 0n, 500n],
-      ['7900', 200n, 0n],
-    ]);
-    expect([debit, credit]).toEqual([500n, 500n]);
-  });
-  test('names an account that the chart does not hold, so that debits and credits stay equal', () => {
-    const strange = [month('1000', '2026-01', 500n), month('4999', '2026-01', -500n)];
-    const { rows, debit, credit } = trialBalance(FIRST_CHART, strange, '2026-01' as never);
-    expect(rows.map((row) => [row.account.code, row.account.name])).toEqual([
-      ['1000', 'Bank'],
-      ['4999', 'Not in the chart of accounts'],
-    ]);
-    expect(debit).toBe(credit);
-  });
-  test('leaves later months out', () => {
-    const { rows } = trialBalance(FIRST_CHART, months, '2026-01' as never);
-    expect(rows.map((row) => [row.account.code, row.debit - row.credit])).toEqual([
-      ['1000', 500n],
-      ['3000', -500n],
-    ]);
-  });
-  test('an account that came to nothing still stands, with nothing', () => {
-    const { rows } = trialBalance(
-      FIRST_CHART,
-      [month('1000', '2026-01', 5n), month('1000', '2026-02', -5n)],
-      '2026-02' as never,
-    );
-    expect(rows.map((row) => [row.account.code, row.debit, row.credit])).toEqual([['1000', 0n, 0n]]);
   });
 });
 

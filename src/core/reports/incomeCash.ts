@@ -10,6 +10,8 @@ export interface IncomeCashMaterial extends ReportSpan {
   readonly chart: readonly Account[];
   /** Codes of the accounts that customers' money is kept on: bank, cash, cards. */
   readonly money: ReadonlySet<string>;
+  /** Codes of the accounts of output tax, also those of one registration. */
+  readonly tax: ReadonlySet<string>;
   /** What stood on receivables before the first day. */
   readonly opening: Minor;
   /** Every line of the entries that moved receivables between the days. */
@@ -20,7 +22,6 @@ export interface IncomeCashMaterial extends ReportSpan {
 
 /** Steps between what was billed and what came in, in their order, by the role of the account on the other side. */
 const STEPS: readonly (readonly [words: string, roles: readonly AccountRole[]])[] = [
-  ['Tax on what was billed', ['output-tax', 'tax-not-yet-due']],
   ['Revenue that belongs to other days', ['deferred-income']],
   ['Tax withheld by customers', ['withholding-claims', 'withholding-refunds']],
   ['Bank charges', ['bank-charges']],
@@ -46,7 +47,7 @@ export function bridgeSteps(material: IncomeCashMaterial): {
   readonly closing: Minor;
   readonly cash: Minor;
 } {
-  const { chart, money, opening, lines, income } = material;
+  const { chart, money, tax, opening, lines, income } = material;
   const accounts = new Map(chart.map((account) => [account.code, account]));
   const receivables = chart.find(({ role }) => role === 'receivables')?.code ?? '';
   const credits = new Map<string, Minor>();
@@ -62,6 +63,7 @@ export function bridgeSteps(material: IncomeCashMaterial): {
   const behindOf = (codes: readonly string[]): { readonly behind?: Behind } =>
     codes.length === 1 ? { behind: { kind: 'account', id: codes[0] ?? '' } } : {};
   const billed = take((account) => account?.type === 'income');
+  const taxes = take((account) => account !== undefined && tax.has(account.code));
   const named = STEPS.map(([words, roles]): Step => {
     const { amount, codes } = take((account) => account !== undefined && roles.includes(account.role));
     return { words, amount, ...behindOf(codes) };
@@ -73,6 +75,7 @@ export function bridgeSteps(material: IncomeCashMaterial): {
   const all: readonly Step[] = [
     { words: 'Income', amount: income },
     { words: 'Of which not billed to customers', amount: minus(billed.amount, income) },
+    { words: 'Tax on what was billed', amount: taxes.amount, ...behindOf(taxes.codes) },
     ...named,
     { words: 'On other accounts', amount: rest.amount, ...behindOf(rest.codes) },
     { words: 'Owed by customers at the beginning', amount: opening, ...onReceivables },

@@ -180,6 +180,7 @@ describe('income against cash', () => {
           home: 'EUR' as never,
           chart: FIRST_CHART,
           money,
+          tax: new Set(['2200']),
           opening: minor(opening),
           lines,
           income: minor(income),

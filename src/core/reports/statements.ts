@@ -128,7 +128,7 @@ function resultTable(
 ): ReportTable {
   return {
     caption,
-    columns: [{ head: '', kind: 'words' }, ...heads.map((head) => ({ head, kind: 'amount' as const }))],
+    columns: [{ head: 'Of all accounts', kind: 'words' }, ...heads.map((head) => ({ head, kind: 'amount' as const }))],
     rows: [{ key: words, cells: [words, ...amounts.map((amount) => ({ amount, currency: home }))] }],
     sums: null,
     nothing: '',

@@ -3,6 +3,7 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import { accountFor } from '@/core/ledger/account';
+import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import type { IncomeCashMaterial } from '@/core/reports/incomeCash';
 import type { SalesMaterial } from '@/core/reports/sales';
 import { type ReportSpan, spanBefore } from '@/core/reports/span';
@@ -75,10 +76,11 @@ export async function salesMaterial(db: BookDb, span: ReportSpan): Promise<Sales
 }
 
 export async function incomeCashMaterial(db: BookDb, span: ReportSpan): Promise<IncomeCashMaterial> {
-  const [{ business }, chart, bankAccounts] = await Promise.all([
+  const [{ business }, chart, bankAccounts, registrations] = await Promise.all([
     loadBook(db),
     db.accounts.toArray(),
     db.bankAccounts.toArray(),
+    db.registrations.toArray(),
   ]);
   const receivables = accountFor(chart, 'receivables');
   const own = await db.journalLines
@@ -107,6 +109,7 @@ export async function incomeCashMaterial(db: BookDb, span: ReportSpan): Promise<
     home: business.homeCurrency,
     chart,
     money,
+    tax: new Set(registrations.flatMap((one) => [outputAccountOf(one, chart), notYetDueAccountOf(one, chart)])),
     opening: opening.get(receivables) ?? NOTHING,
     lines,
     income,

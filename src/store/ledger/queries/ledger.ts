@@ -4,7 +4,6 @@ import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, plus } from '@/core/kernel/money';
 import type { JournalEntry, JournalLine, PostedEntry } from '@/core/ledger/entry';
-import type { AccountMonth } from '@/core/ledger/trialBalance';
 import type { Span } from '@/core/returns/calendar';
 import type { BookDb } from '../../schema';
 
@@ -72,11 +71,6 @@ export async function accountPage(
 /** How many entries the journal holds: it grows with everything that is posted. */
 export function countEntries(db: BookDb): Promise<number> {
   return db.journal.count();
-}
-
-/** Balances by account and month, up to a month such as `2026-11`. */
-export function monthsUntil(db: BookDb, month: string): Promise<AccountMonth[]> {
-  return db.accountMonths.where('month').belowOrEqual(month).toArray();
 }
 
 /** Events that hold every word of a text in what was done, about what, by whom or on which day; newest first. */

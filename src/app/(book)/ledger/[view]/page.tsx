@@ -4,11 +4,9 @@ import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
 import { ProveScreen } from '@/areas/ledger/ProveScreen';
 import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
-import { TrialBalanceScreen } from '@/areas/ledger/TrialBalanceScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
 
 const VIEWS = {
-  'trial-balance': TrialBalanceScreen,
   write: WriteJournal,
   prove: ProveScreen,
   deferred: DeferredScreen,
