@@ -209,3 +209,56 @@ test('an advance is invoiced, taken off by the final invoice, and the return cou
     await expect(margin.getByText(/All three agree|agree/).first()).toBeVisible();
   });
 });
+
+test('a day is locked, a year is closed and opened again, by keyboard', async ({ page }) => {
+  await openMade(page, 'one invoice');
+  await page.clock.setSystemTime(new Date('2027-01-15T09:00:00'));
+  await page.goto('/today');
+  await expect(page.getByRole('heading', { name: 'Today', level: 1 })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('close a fiscal');
+  await page.keyboard.press('Enter');
+  const main = page.getByRole('main');
+  await expect(main.getByRole('heading', { name: 'Years and lock' })).toBeVisible();
+  await test.step('nothing is posted up to a day that is locked', async () => {
+    await main.getByLabel('Locked until').fill('31 oct 2026');
+    await main.getByRole('button', { name: 'Save', exact: true }).press('Enter');
+    await expect(page.getByText('The days are saved')).toBeVisible();
+    await page.goto('/ledger/write');
+    await page.getByLabel('Date').fill('31 oct 2026');
+    await page.getByLabel('What it is for').fill('Insurance');
+    await page.getByLabel('Account 1').selectOption('7900');
+    await page.getByLabel('Account 2').selectOption('1000');
+    await page.getByLabel('Debit').first().fill('5');
+    await page.getByLabel('Credit').nth(1).fill('5');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByText(/Nothing is posted up to 31 Oct 2026 any more/).first()).toBeVisible();
+    await page.getByLabel('Date').fill('1 dec 2026');
+    await page.keyboard.press('Control+Enter');
+    await expect(page.getByRole('heading', { name: 'Journal entry' })).toBeVisible();
+  });
+  await test.step('the year is closed: its result goes to retained earnings', async () => {
+    await page.goto('/ledger/years');
+    await main.getByRole('button', { name: 'Close 2026…' }).press('Enter');
+    const slip = page.getByRole('dialog', { name: 'Close 2026' });
+    await expect(slip.getByText('Cr Retained earnings')).toBeVisible();
+    await expectAccessible(page, 'closing a year');
+    await slip.getByRole('button', { name: 'Close 2026' }).press('Enter');
+    await expect(main.getByText('2026, closed 15 Jan 2027 by Bookkeeper')).toBeVisible();
+    await main.getByRole('link', { name: 'Income statement' }).click();
+    await expect(page.getByRole('heading', { name: 'Income statement' })).toBeVisible();
+    await page.goto('/ledger/reports/income-statement?from=2026-01-01&until=2026-12-31');
+    const expenses = page.getByRole('table', { name: 'Income statement, expenses' });
+    await expect(expenses.getByRole('row', { name: /7900/ })).toContainText('5.00');
+    await expectAccessible(page, 'an income statement');
+  });
+  await test.step('and opened again with a reason', async () => {
+    await page.goto('/ledger/years');
+    await main.getByRole('button', { name: 'Reopen… 2026' }).click();
+    const slip = page.getByRole('dialog', { name: 'Reopen 2026' });
+    await slip.getByLabel('Why it is opened again').fill('an invoice was found');
+    await slip.getByRole('button', { name: 'Reopen 2026' }).click();
+    await expect(main.getByText('2026, opened again: an invoice was found')).toBeVisible();
+    await expect(main.getByRole('button', { name: 'Close 2026…' })).toBeVisible();
+  });
+});

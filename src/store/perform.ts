@@ -1,6 +1,8 @@
 import Dexie from 'dexie';
 import type { Changes, Decision, Moment } from '@/core/book/changes';
+import type { Book } from '@/core/book/rows';
 import type { BookTable } from '@/core/book/tables';
+import type { IsoDate } from '@/core/kernel/date';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import type { BookDb } from './schema';
 import { write } from './write';
@@ -31,6 +33,17 @@ export function storageRefusal(error: unknown): Refusal | null {
   return { code: 'storage-failed', path: '', found: error.name };
 }
 
+/** First day that changes post on; undefined where they post nothing. Closing a year and opening it again are the lock itself. */
+function firstPosted({ add }: Changes): IsoDate | undefined {
+  return (add?.journal ?? []).flatMap(({ kind, date }) => (kind === 'closing' ? [] : [date])).sort()[0];
+}
+
+/** Why nothing may be posted on a day; null where it may. */
+function lockRefusal(book: Book | undefined, day: IsoDate): Refusal | null {
+  const until = book?.lockedUntil ?? '';
+  return until !== '' && day <= until ? { code: 'locked-day', path: '', day, until } : null;
+}
+
 /**
  * Runs an action in one transaction: load, decide, write, or nothing at all. A refusal comes back as
  * a value; a fault in the program is thrown after the transaction was undone.
@@ -46,6 +59,9 @@ export async function perform<Input, Value>(
     return await db.transaction('rw', tables, async (): Promise<Result<Value>> => {
       const decision = await action.decide(db, input, moment);
       if (!decision.ok) return decision;
+      const day = firstPosted(decision.value.changes);
+      const locked = day === undefined ? null : lockRefusal(await db.book.get('book'), day);
+      if (locked !== null) return refuse(locked);
       await write(db, decision.value.changes, action.name, moment);
       return accept(decision.value.value);
     });
@@ -65,6 +81,9 @@ export async function preview<Input, Value>(
 ): Promise<Result<Changes>> {
   return db.transaction('r', db.tables, async (): Promise<Result<Changes>> => {
     const decision = await action.decide(db, input, moment);
-    return decision.ok ? accept(decision.value.changes) : decision;
+    if (!decision.ok) return decision;
+    const day = firstPosted(decision.value.changes);
+    const locked = day === undefined ? null : lockRefusal(await db.book.get('book'), day);
+    return locked === null ? accept(decision.value.changes) : refuse(locked);
   });
 }

@@ -74,7 +74,7 @@ const SINCE_V5 = ['looks'];
 const SINCE_V6 = ['allocations', 'refunds'];
 const SINCE_V7 = ['withheld', 'withholdingCertificates', 'withholdingClaims'];
 const SINCE_V9 = ['bankAccounts', 'bankStatements', 'bankLines', 'bankRules', 'reconciliations'];
-const SINCE_V10 = ['returnBoxes'];
+const SINCE_V10 = ['returnBoxes', 'yearClosings'];
 const SINCE_V8 = ['reopenedFilings', 'taxPayments', 'revaluations', 'deferrals'];
 
 /** A stored book of version 2 to 9; only the keys matter, as the old program's indexes are not read. */

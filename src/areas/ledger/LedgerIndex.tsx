@@ -25,6 +25,7 @@ const LEDGER: readonly Way[] = [
 ];
 
 const CONTROL: readonly Way[] = [
+  { path: routes.years, name: 'Years and lock' },
   { path: routes.prove, name: 'Prove the book' },
   { path: routes.seals, name: 'Seals' },
   { path: routes.history, name: 'Audit trail' },

@@ -25,6 +25,8 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
       return routes.tax;
     case 'revaluation':
       return routes.revaluation;
+    case 'closing':
+      return routes.years;
     case 'bank-opening':
       return routes.record('bank-accounts', entry.sourceId);
     case 'bank':

@@ -28,6 +28,7 @@ export const routes = {
   tax: '/tax',
   ledger: '/ledger',
   writeJournal: '/ledger/write',
+  years: '/ledger/years',
   revaluation: '/ledger/revaluation',
   report: (name: string): string => `/ledger/reports/${name}`,
   deferred: '/ledger/deferred',

@@ -1,4 +1,5 @@
 import type { Item } from '@/core/catalogue/item';
+import type { IsoDate } from '@/core/kernel/date';
 import type { Business } from '@/core/parties/business';
 import type { Customer } from '@/core/parties/customer';
 import type { DecisionRow } from '@/core/tax/decisionTable';
@@ -11,6 +12,10 @@ export interface Book {
   readonly id: 'book';
   readonly business: Business;
   readonly begunAt: string;
+  /** First month of the fiscal year, from 1; January unless it is given. */
+  readonly yearStart?: number;
+  /** Last day on which nothing is posted any more; missing or empty for none. */
+  readonly lockedUntil?: IsoDate | '';
 }
 
 /** A customer with the keys it is found by. */

@@ -21,6 +21,7 @@ import { type Series, seriesSchema } from '@/core/documents/series';
 import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
+import type { YearClosing } from '@/core/ledger/fiscalYear';
 import { type BankAccount, bankAccountSchema } from '@/core/parties/bankAccount';
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
@@ -517,6 +518,13 @@ export const TABLES = {
         ids: ({ filed }) => (filed === null ? [] : [filed.entryId]),
       },
     ],
+  }),
+  yearClosings: table<YearClosing>({
+    key: 'id',
+    indexes: { 10: 'id' },
+    shape: ROW_SHAPES.yearClosings,
+    called: ({ id }) => `closing of the year to ${id}`,
+    references: [{ table: 'journal', at: 'entry', what: 'the entry of its closing', ids: ({ entryId }) => [entryId] }],
   }),
   returnBoxes: table<ReturnBoxes>({
     key: 'id',

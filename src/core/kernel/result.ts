@@ -22,6 +22,8 @@ export interface RefusalFacts {
   'not-filed': { readonly period: string };
   /** Only the newest filed period is opened again. */
   'later-filed': { readonly until: IsoDate };
+  'locked-day': { readonly day: IsoDate; readonly until: IsoDate };
+  'locked-by-year': { readonly until: IsoDate };
   'period-filed': { readonly until: IsoDate };
   'over-paid': { readonly left: Minor; readonly currency: Currency; readonly period: string };
   'earlier-open': { readonly period: string };

@@ -69,6 +69,7 @@ export type PlainWanted =
   | 'choose-a-jurisdiction-at-least'
   | 'choose-account'
   | 'choose-box'
+  | 'choose-month'
   | 'no-account-here'
   | 'say-where-from'
   | 'choose-account-of-chart'

@@ -24,7 +24,8 @@ export type AccountRole =
   | 'deferred-income'
   | 'bank-charges'
   | 'bad-debts'
-  | 'opening';
+  | 'opening'
+  | 'retained';
 
 export interface Account {
   readonly code: string;
@@ -46,6 +47,7 @@ export const FIRST_CHART: readonly Account[] = [
   { code: '2220', name: 'Deferred output tax', type: 'liability', role: 'tax-not-yet-due' },
   { code: '2300', name: 'Deferred income', type: 'liability', role: 'deferred-income' },
   { code: '3000', name: 'Owner’s capital', type: 'equity', role: '' },
+  { code: '3800', name: 'Retained earnings', type: 'equity', role: 'retained' },
   { code: '3900', name: 'Opening balances', type: 'equity', role: 'opening' },
   { code: '4000', name: 'Sales of goods', type: 'income', role: '' },
   { code: '4100', name: 'Sales of services', type: 'income', role: '' },

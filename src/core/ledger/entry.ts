@@ -21,6 +21,7 @@ export type EntryKind =
   | 'deferral'
   | 'bank'
   | 'bank-opening'
+  | 'closing'
   | 'journal';
 
 /** The same amount in the currency of the document, where that is not the home currency. */
@@ -35,7 +36,7 @@ export interface JournalEntry {
   readonly date: IsoDate;
   readonly kind: EntryKind;
   readonly text: string;
-  /** Id of the document (of an allocation or a write-off, the debt), receipt, customer (of a refund), registration (of a claim), bank line or tax period behind it; empty for a manual journal. */
+  /** Id of the document (of an allocation or a write-off, the debt), receipt, customer (of a refund), registration (of a claim), bank line, tax period or closed year behind it; empty for a manual journal. */
   readonly sourceId: string;
   /** Instant it was written. */
   readonly at: string;

@@ -16,6 +16,8 @@ export interface StatementMaterial extends ReportSpan {
   readonly moved: AccountSums;
   /** As long a time before. */
   readonly before: AccountSums;
+  /** What of both is the closing of years, which statements of income pass over. */
+  readonly closed: { readonly moved: AccountSums; readonly before: AccountSums };
 }
 
 const of = (sums: AccountSums, { code }: Account): Minor => sums.get(code) ?? NOTHING;
@@ -137,15 +139,17 @@ function resultTable(
 
 /** What was earned and spent between two days, compared with as long a time before. */
 export function incomeStatement(material: StatementMaterial): Report {
-  const { home, from, until, moved, before } = material;
+  const { home, from, until, moved, before, closed } = material;
   const heads = ['Amount', 'Before'] as const;
+  const now = (account: Account) => minus(of(moved, account), of(closed.moved, account));
+  const then = (account: Account) => minus(of(before, account), of(closed.before, account));
   const earned = accountsOf(material, 'income', 'Income', [
-    [heads[0], (account) => negated(of(moved, account))],
-    [heads[1], (account) => negated(of(before, account))],
+    [heads[0], (account) => negated(now(account))],
+    [heads[1], (account) => negated(then(account))],
   ]);
   const spent = accountsOf(material, 'expense', 'Expenses', [
-    [heads[0], (account) => of(moved, account)],
-    [heads[1], (account) => of(before, account)],
+    [heads[0], now],
+    [heads[1], then],
   ]);
   const results = heads.map((_, i) => minus(earned.sums[i] ?? NOTHING, spent.sums[i] ?? NOTHING));
   return {

@@ -32,6 +32,8 @@ const EXAMPLES: { readonly [Code in RefusalCode]: readonly RefusalFacts[Code][] 
   'already-filed': [{}],
   'not-ended': [{ period: 'Jan–Feb 2026', until: day('2026-02-28') }],
   'not-filed': [{ period: 'Jan–Feb 2026' }],
+  'locked-day': [{ day: day('2026-04-30'), until: day('2026-12-31') }],
+  'locked-by-year': [{ until: day('2026-12-31') }],
   'period-filed': [{ until: day('2026-04-30') }],
   'later-filed': [{ until: day('2026-04-30') }],
   'over-paid': [

@@ -67,6 +67,9 @@ const WORDS: Words = {
   'already-filed': () => 'This period is filed already.',
   'not-ended': ({ period, until }) => `${period} runs until ${writeDate(until)}; it can be filed after that day.`,
   'not-filed': ({ period }) => `The return ${period} is not filed: file it first.`,
+  'locked-day': ({ day, until }) =>
+    `Nothing is posted up to ${writeDate(until)} any more, and this would be on ${writeDate(day)}: take a later date, or change the lock in Ledger, Years and lock.`,
+  'locked-by-year': ({ until }) => `A year is closed until ${writeDate(until)}: open it again first.`,
   'period-filed': ({ until }) => `Its tax period is filed, until ${writeDate(until)}.`,
   'later-filed': ({ until }) =>
     `Returns are filed until ${writeDate(until)}: only the newest one is opened again. Enter what changed as a late document, or open the later ones first.`,

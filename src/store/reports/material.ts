@@ -3,6 +3,8 @@ import type { IssuedDocument } from '@/core/documents/issued';
 import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
 import { type Minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import { accountFor } from '@/core/ledger/account';
+import type { JournalLine } from '@/core/ledger/entry';
+import { closingEntries } from '@/core/ledger/fiscalYear';
 import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import type { IncomeCashMaterial } from '@/core/reports/incomeCash';
 import type { SalesMaterial } from '@/core/reports/sales';
@@ -35,14 +37,31 @@ function less(later: AccountSums, earlier: AccountSums): AccountSums {
   return new Map([...later].map(([code, amount]) => [code, plus(amount, negated(earlier.get(code) ?? NOTHING))]));
 }
 
+/** Lines of all entries that closed years or opened them again. */
+async function closingLines(db: BookDb): Promise<readonly JournalLine[]> {
+  const entries = closingEntries(await db.yearClosings.toArray());
+  return db.journalLines
+    .where('entryId')
+    .anyOf([...entries])
+    .toArray();
+}
+
+function sumsOf(lines: readonly JournalLine[], { from, until }: ReportSpan): AccountSums {
+  const sums = new Map<string, Minor>();
+  for (const { account, date, amount } of lines)
+    if (from <= date && date <= until) sums.set(account, plus(sums.get(account) ?? NOTHING, amount));
+  return sums;
+}
+
 export async function statementMaterial(db: BookDb, span: ReportSpan): Promise<StatementMaterial> {
   const earlier = spanBefore(span);
-  const [{ business }, chart, closing, opening, first] = await Promise.all([
+  const [{ business }, chart, closing, opening, first, closed] = await Promise.all([
     loadBook(db),
     db.accounts.toArray(),
     sumsUntil(db, span.until),
     sumsUntil(db, addDays(span.from, -1)),
     sumsUntil(db, addDays(earlier.from, -1)),
+    closingLines(db),
   ]);
   return {
     ...span,
@@ -51,6 +70,7 @@ export async function statementMaterial(db: BookDb, span: ReportSpan): Promise<S
     opening,
     moved: less(closing, opening),
     before: less(opening, first),
+    closed: { moved: sumsOf(closed, span), before: sumsOf(closed, earlier) },
   };
 }
 
@@ -87,15 +107,16 @@ export async function incomeCashMaterial(db: BookDb, span: ReportSpan): Promise<
     .where('[account+date+id]')
     .between([receivables, span.from, Dexie.minKey], [receivables, span.until, Dexie.maxKey])
     .toArray();
-  const [lines, closing, opening] = await Promise.all([
+  const [lines, closing, opening, closed] = await Promise.all([
     db.journalLines
       .where('entryId')
       .anyOf([...new Set(own.map(({ entryId }) => entryId))])
       .toArray(),
     sumsUntil(db, span.until),
     sumsUntil(db, addDays(span.from, -1)),
+    closingLines(db),
   ]);
-  const moved = less(closing, opening);
+  const moved = less(less(closing, opening), sumsOf(closed, span));
   const income = chart.reduce(
     (sum, { code, type }) => (type === 'income' ? plus(sum, negated(moved.get(code) ?? NOTHING)) : sum),
     NOTHING,

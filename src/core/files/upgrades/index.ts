@@ -38,7 +38,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['accounts', 'registrations', 'documents', 'receipts', 'refunds', 'journalLines'], upgradeV6),
   upgrade(['accounts'], upgradeV7),
   upgrade(['book', 'accounts'], upgradeV8),
-  upgrade([], upgradeV9),
+  upgrade(['accounts'], upgradeV9),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

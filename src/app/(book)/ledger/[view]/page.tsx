@@ -5,9 +5,11 @@ import { ProveScreen } from '@/areas/ledger/ProveScreen';
 import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
 import { WriteJournal } from '@/areas/ledger/WriteJournal';
+import { YearsScreen } from '@/areas/ledger/YearsScreen';
 
 const VIEWS = {
   write: WriteJournal,
+  years: YearsScreen,
   prove: ProveScreen,
   deferred: DeferredScreen,
   revaluation: RevaluationScreen,
