@@ -20,7 +20,9 @@ beforeEach(async () => {
 
 async function broken() {
   const checks = await proveBook(db, () => undefined);
-  return checks.filter(({ holds }) => !holds).map(({ check, differences }) => [check, differences[0]?.cause]);
+  return checks
+    .filter(({ check, holds }) => !holds && check !== 'rows')
+    .map(({ check, differences }) => [check, differences[0]?.cause]);
 }
 
 test('a sound book holds in all, and says how far it is', async () => {
@@ -37,6 +39,7 @@ test('a sound book holds in all, and says how far it is', async () => {
     'unrealised',
     'bank',
     'seals',
+    'rows',
   ]);
   const [done, of] = told.at(-1) ?? [0, 1];
   expect(done).toBe(of);

@@ -40,6 +40,10 @@ const WORDS: Readonly<Record<BookCheckName, readonly [holds: string, remedy: str
     'Bank accounts are as they were reconciled',
     'Open the bank reconciliation of the day: an entry was dated back, or a match was undone.',
   ],
+  rows: [
+    'Rows are whole and say of each other what they are',
+    'Save the book to a file and open it: what is kept beside the truth is made anew. Else bring back a saved book.',
+  ],
   seals: ['Every document fits its seal, and numbers have no gap', 'Bring back a saved book from before.'],
 };
 

@@ -20,7 +20,9 @@ export type BookCheckName =
   /** Bank accounts are as they were when they were reconciled. */
   | 'bank'
   /** Seals fit their documents, and numbers follow each other without a gap. */
-  | 'seals';
+  | 'seals'
+  /** Rows are whole, name what is there, and say of each other what they are: open amounts, figures, references. */
+  | 'rows';
 
 /** One thing that does not fit, in words of its own: a document number, the text of an entry, a period. */
 export interface BookDifference {

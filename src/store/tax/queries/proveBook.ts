@@ -4,9 +4,12 @@ import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/mo
 import type { AccountRole } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
 import { amountsAgree, type BookCheck, type BookDifference } from '@/core/returns/bookProof';
-import { spanName } from '@/core/returns/calendar';
+import { type Span, spanName, spansUntil } from '@/core/returns/calendar';
 import { prove } from '@/core/returns/proof';
 import { sumWithheld } from '@/core/settlement/withholding';
+import type { Registration } from '@/core/tax/registration';
+import { wordRefusal } from '@/core/wording/refusals';
+import { checkBook } from '../../archive';
 import { accountOn, reconciliationsOf } from '../../bank/queries/reconciliation';
 import { checkSeals } from '../../sales/queries/seals';
 import type { BookDb } from '../../schema';
@@ -72,12 +75,30 @@ async function keptBalances(db: BookDb, months: Passed['months']): Promise<BookC
   return { check: 'kept-balances', holds: differences.length === 0, compared: null, differences };
 }
 
-async function periods(db: BookDb, onDone: () => void): Promise<BookCheck> {
+interface PeriodOf extends Span {
+  readonly registration: Registration;
+}
+
+/** Every period in which something was reported, or might have been posted to a tax account by hand. */
+async function periodsOf(db: BookDb): Promise<readonly PeriodOf[]> {
+  const [registrations, kept, newest] = await Promise.all([
+    db.registrations.toArray(),
+    db.taxPeriods.toArray(),
+    db.journal.orderBy('[date+id]').last(),
+  ]);
+  return registrations.flatMap((registration) => {
+    const spans = new Map<string, Span>();
+    if (newest !== undefined) for (const span of spansUntil(registration, newest.date)) spans.set(span.start, span);
+    for (const { registrationId, start, end } of kept)
+      if (registrationId === registration.id) spans.set(start, { start, end });
+    return [...spans.values()].map((span) => ({ registration, ...span }));
+  });
+}
+
+async function periods(db: BookDb, all: readonly PeriodOf[], onDone: () => void): Promise<BookCheck> {
   const differences: BookDifference[] = [];
-  const registrations = new Map((await db.registrations.toArray()).map((one) => [one.id, one]));
-  for (const { registrationId, start, end } of await db.taxPeriods.toArray()) {
-    const registration = registrations.get(registrationId);
-    if (registration === undefined) continue;
+  for (const { registration, start, end } of all) {
+    const registrationId = registration.id;
     const proof = prove(await proofMaterial(db, registration, start));
     const name = `${registration.name}, ${spanName({ start, end })}`;
     differences.push(
@@ -158,7 +179,7 @@ async function bankAccounts(db: BookDb): Promise<BookCheck> {
 
 /**
  * Proves the whole book: entries, kept balances, every period, receivables, withholding claims, deferred income, unrealised
- * differences, bank accounts, seals and numbers. Nothing is written.
+ * differences, bank accounts, seals and numbers, and what rows say of each other. Nothing is written.
  */
 export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonly BookCheck[]> {
   const accounts = await db.accounts.toArray();
@@ -166,9 +187,9 @@ export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonl
   const [lines, documents, taxPeriods] = await Promise.all([
     db.journalLines.count(),
     db.documents.count(),
-    db.taxPeriods.count(),
+    periodsOf(db),
   ]);
-  const of = lines + documents + taxPeriods;
+  const of = lines + documents + taxPeriods.length;
   let done = 0;
   const tell = (by: number) => {
     done += by;
@@ -190,12 +211,23 @@ export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonl
   return [
     { check: 'entries', holds: passed.unbalanced.length === 0, compared: null, differences: passed.unbalanced },
     await keptBalances(db, passed.months),
-    await periods(db, () => tell(1)),
+    await periods(db, taxPeriods, () => tell(1)),
     amountsAgree('receivables', await owed(db), standing('receivables'), byHand('receivables')),
     amountsAgree('withholding', minus(withheld, claimed), standing('withholding-claims'), byHand('withholding-claims')),
     await deferredIncome(db, passed.deferred, byHand('deferred-income')),
     amountsAgree('unrealised', NOTHING, standing('exchange-unrealised'), byHand('exchange-unrealised')),
     await bankAccounts(db),
     { check: 'seals', holds: broken.length === 0, compared: null, differences: broken },
+    await rowsCheck(db),
   ];
+}
+
+/** What the check of book files says of the book as it stands: `documents, row 4, open` and why. */
+async function rowsCheck(db: BookDb): Promise<BookCheck> {
+  const differences = (await checkBook(db)).map((refusal) => ({
+    subject: refusal.path,
+    cause: refusal.code === 'damaged' ? `${refusal.expected} was expected` : wordRefusal(refusal),
+    amount: null,
+  }));
+  return { check: 'rows', holds: differences.length === 0, compared: null, differences };
 }
