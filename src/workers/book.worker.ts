@@ -26,6 +26,7 @@ import { type SuggestedLine, suggestFor } from '@/store/bank/queries/suggestions
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
 import { perform } from '@/store/perform';
+import { auditFile } from '@/store/reports/auditFile';
 import { reportKind } from '@/store/reports/catalogue';
 import { makeRunDocument } from '@/store/sales/actions/runs';
 import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
@@ -35,6 +36,9 @@ import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { proveBook } from '@/store/tax/queries/proveBook';
 
 const db = new BookDb();
+
+/** Pieces of a text that are put together before they go to the browser. */
+const PIECES = 64;
 
 /** E-invoices written, checked and queued in one transaction. */
 const AT_ONCE = 20;
@@ -115,6 +119,20 @@ const face = {
     const kind = reportKind(name);
     if (kind === null) throw new RangeError(`no report ${name}`);
     return kind.make(db, span);
+  },
+
+  /** The audit file between two days, as a file of text; its pieces never stand in memory together as one text. */
+  async auditFile(span: ReportSpan, writtenOn: IsoDate, onDone: (done: number, of: number) => void): Promise<Blob> {
+    const parts: Blob[] = [];
+    let piece: string[] = [];
+    for await (const text of auditFile(db, span, writtenOn, onDone)) {
+      piece.push(text);
+      if (piece.length >= PIECES) {
+        parts.push(new Blob(piece));
+        piece = [];
+      }
+    }
+    return new Blob([...parts, ...piece], { type: 'application/xml' });
   },
 
   /** The book as a file, checked again before it is handed out. */

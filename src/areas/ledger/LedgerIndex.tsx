@@ -28,6 +28,7 @@ const CONTROL: readonly Way[] = [
   { path: routes.years, name: 'Years and lock' },
   { path: routes.prove, name: 'Prove the book' },
   { path: routes.seals, name: 'Seals' },
+  { path: routes.auditFile, name: 'Audit file' },
   { path: routes.history, name: 'Audit trail' },
 ];
 

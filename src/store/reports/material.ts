@@ -19,7 +19,7 @@ import type { BookDb } from '../schema';
 /* What reports are made of, read through indexes: as much as the days hold, never the book. */
 
 /** What each account moved by up to and with a day: kept months, and the lines of the month that is begun. */
-async function sumsUntil(db: BookDb, until: IsoDate): Promise<AccountSums> {
+export async function sumsUntil(db: BookDb, until: IsoDate): Promise<AccountSums> {
   const month = monthOf(until);
   const sums = new Map<string, Minor>();
   const add = (account: string, amount: Minor) => sums.set(account, plus(sums.get(account) ?? NOTHING, amount));

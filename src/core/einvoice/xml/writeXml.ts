@@ -64,6 +64,11 @@ export function settled(node: OutNode, depth: number, texts: SettledTexts): OutN
   return element(SETTLED, String(texts.length - 1));
 }
 
+/** An element as text, for a file that is written piece by piece. */
+export function fragment(node: OutNode): string {
+  return (builder.build([node]) as string).trim();
+}
+
 /** The text of an XML file, indented, in UTF-8 once it is encoded. */
 export function writeXml(root: OutNode, texts: SettledTexts = []): string {
   const parts = (builder.build([root]) as string).trim().split(SETTLED_AT);

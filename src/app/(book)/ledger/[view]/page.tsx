@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import { AuditFileScreen } from '@/areas/ledger/AuditFileScreen';
 import { DeferredScreen } from '@/areas/ledger/DeferredScreen';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
 import { ProveScreen } from '@/areas/ledger/ProveScreen';
@@ -10,6 +11,7 @@ import { YearsScreen } from '@/areas/ledger/YearsScreen';
 const VIEWS = {
   write: WriteJournal,
   years: YearsScreen,
+  'audit-file': AuditFileScreen,
   prove: ProveScreen,
   deferred: DeferredScreen,
   revaluation: RevaluationScreen,
