@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { openMade, receiptOf, recorded } from './moneyBook';
-import { expectAccessible, more, openSample } from './support';
+import { bytesOf, expectAccessible, more, openSample, pdfText } from './support';
 
 /* The end of a period: a filed return is paid and opened again, revenue is deferred, open foreign items are revalued. */
 
@@ -261,4 +261,71 @@ test('a day is locked, a year is closed and opened again, by keyboard', async ({
     await expect(main.getByText('2026, opened again: an invoice was found')).toBeVisible();
     await expect(main.getByRole('button', { name: 'Close 2026…' })).toBeVisible();
   });
+});
+
+test('reports open what is behind them, print, and come back by their address; the audit file is saved', async ({
+  page,
+}) => {
+  await openSample(page);
+  await page.goto('/ledger/reports/income-against-cash?from=2026-07-01&until=2026-11-23');
+  const bridge = page.getByRole('table', { name: 'Income against cash, from income to money received' });
+  await expect(bridge.getByRole('row').last()).toContainText('Received from customers');
+  await expectAccessible(page, 'a report');
+  const pdf = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save PDF' }).click();
+  expect((await pdfText(await bytesOf(await pdf))).text).toMatch(/Income against cash[\s\S]*Received from customers/);
+  await bridge.getByRole('link', { name: 'Owed by customers at the end' }).click();
+  await expect(page.getByRole('heading', { name: '1100 Receivables' })).toBeVisible();
+  await test.step('the recapitulative list of the research vessel', async () => {
+    await page.goto('/ledger/reports/recapitulative-list');
+    const list = page.getByRole('table', { name: 'Recapitulative list, supplies inside the union' });
+    await expect(list.getByRole('row', { name: /DE812345673 Reederei Nordlicht/ })).toContainText(
+      /2,570\.00.*1,120\.00/,
+    );
+    await page.getByLabel('Until').fill('1 jan 2020');
+    await expect(page.getByText('Enter days in their order.')).toBeVisible();
+  });
+  await test.step('exempt sales name their certificate', async () => {
+    await page.goto('/ledger/reports/exempt-sales');
+    await expect(page.getByRole('row', { name: /INV-2026-0024.*WA-R-000-SAMPLE.*31 Dec 2027/ })).toContainText(
+      '2,570.00',
+    );
+  });
+  await test.step('and the audit file', async () => {
+    await page.goto('/ledger/audit-file');
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the audit file' }).click();
+    const xml = (await bytesOf(await saved)).toString();
+    expect(xml).toMatch(
+      /<AuditFile xmlns="urn:OECD[\s\S]*<InvoiceNo>INV-2026-0024<\/InvoiceNo>[\s\S]*<\/AuditFile>\s*$/,
+    );
+    await expect(page.getByText('The audit file is saved.')).toBeVisible();
+  });
+});
+
+test('input tax is typed into the return by keyboard, filed with it, and stays as it was stated', async ({ page }) => {
+  await openMade(page, 'one invoice');
+  await page.clock.setSystemTime(new Date('2027-01-15T09:00:00'));
+  await page.goto('/tax');
+  await page
+    .getByRole('toolbar', { name: 'Tax periods' })
+    .getByRole('button', { name: /Nov–Dec/ })
+    .click();
+  const form = page.getByRole('table', { name: 'VAT 3 return, boxes' });
+  await expect(form.getByRole('row', { name: /^T1/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Amounts from other books…' }).press('Enter');
+  const slip = page.getByRole('dialog', { name: 'Amounts from other books, Nov–Dec 2026' });
+  await slip.getByRole('button', { name: 'Add amount' }).press('Enter');
+  await slip.getByRole('combobox', { name: /Box/ }).selectOption('T2');
+  await slip.getByRole('textbox', { name: /Amount/ }).fill('41,50x');
+  await slip.getByRole('button', { name: 'Save the amounts' }).press('Enter');
+  await expect(slip.getByText(/Enter an amount such as/).first()).toBeVisible();
+  await slip.getByRole('textbox', { name: /Amount/ }).fill('41.50');
+  await slip.getByRole('button', { name: 'Save the amounts' }).press('Enter');
+  await expect(slip.getByText(/Say where the amount comes from/).first()).toBeVisible();
+  await slip.getByRole('textbox', { name: /Where it comes from/ }).fill('purchase ledger');
+  await slip.getByRole('combobox', { name: /Account/ }).selectOption('7900');
+  await expectAccessible(page, 'amounts of other books');
+  await slip.getByRole('button', { name: 'Save the amounts' }).press('Enter');
+  await expect(form.getByRole('row', { name: /^T2/ })).toContainText(/purchase ledger, against 7900.*41\.50/);
 });

@@ -11,7 +11,7 @@ import { periodReturn, periodState } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
-import { Empty, IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { PERIOD_WORDS, usePicked } from '../shell/period';
@@ -114,10 +114,7 @@ export function TaxScreen() {
         <p className="mb-3 text-soft">
           {registration.authority}, number {registration.number}, {writeDate(span.start)} to {writeDate(span.end)}
         </p>
-        {figures !== undefined && figures.rows.length === 0 && (
-          <Empty>No document has its tax point in this period.</Empty>
-        )}
-        {figures !== undefined && figures.rows.length > 0 && (
+        {figures !== undefined && (
           <>
             <ViewTabs views={form === null ? VIEWS.slice(1) : VIEWS} view={shown} onPick={pickView} />
             {shown === 'form' && form !== null && (
@@ -130,9 +127,18 @@ export function TaxScreen() {
                 onOpen={setOpened}
               />
             )}
-            {shown === 'code' && <ReturnByCode name={name} figures={figures} opened={opened} onOpen={setOpened} />}
-            {shown === 'jurisdiction' && <ReturnByJurisdiction figures={figures} registration={registration} />}
-            {shown === 'document' && <Behind rows={figures.rows} title="All of the return" />}
+            {figures.rows.length === 0 && (
+              <p className="mb-2 text-soft">No document has its tax point in this period.</p>
+            )}
+            {figures.rows.length > 0 && shown === 'code' && (
+              <ReturnByCode name={name} figures={figures} opened={opened} onOpen={setOpened} />
+            )}
+            {figures.rows.length > 0 && shown === 'jurisdiction' && (
+              <ReturnByJurisdiction figures={figures} registration={registration} />
+            )}
+            {figures.rows.length > 0 && shown === 'document' && (
+              <Behind rows={figures.rows} title="All of the return" />
+            )}
           </>
         )}
         {figures !== undefined && shown === 'code' && form === null && (
