@@ -1,6 +1,6 @@
 'use client';
 
-import { useLayoutEffect } from 'react';
+import { useLayoutEffect, useSyncExternalStore } from 'react';
 import { Toaster } from 'sonner';
 import { keepText, keptText } from './kept';
 
@@ -22,6 +22,22 @@ function apply(choice: ThemeChoice): void {
 export function chooseTheme(choice: ThemeChoice): void {
   keepText(KEY, choice);
   apply(choice);
+}
+
+/** Told when the theme of the page changes. */
+function onTheme(changed: () => void): () => void {
+  const observer = new MutationObserver(changed);
+  observer.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+  return () => observer.disconnect();
+}
+
+/** The theme that the page is in, for what reads its colours. */
+export function useTheme(): string {
+  return useSyncExternalStore(
+    onTheme,
+    () => document.documentElement.dataset.theme ?? '',
+    () => '',
+  );
 }
 
 /** Applies the theme before the first paint, and holds the place of short messages. */

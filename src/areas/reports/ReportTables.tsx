@@ -9,6 +9,7 @@ import { Money } from '@/ui/Money';
 import { Empty } from '@/ui/Page';
 import { ListTable } from '../shared/ListTable';
 import { routes } from '../shell/routes';
+import { ReportPicture } from './ReportPicture';
 
 const pathOf = ({ kind, id }: Behind): string =>
   ({
@@ -64,9 +65,10 @@ function columnsOf(table: ReportTable, currency: Report['currency']): readonly D
 
 /** The tables of a report, each row leading to what is behind it, and its notes below. */
 export function ReportTables({ report }: { readonly report: Report }) {
-  const { currency, tables, notes } = report;
+  const { currency, tables, notes, chart } = report;
   return (
     <>
+      {chart !== undefined && <ReportPicture chart={chart} currency={currency} />}
       {tables.map((table) => (
         <section key={table.caption} className="mt-6" aria-label={table.caption}>
           <h2 className="mb-1 font-semibold font-serif">{table.caption}</h2>

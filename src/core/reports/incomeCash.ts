@@ -114,6 +114,14 @@ export function incomeCashReport(material: IncomeCashMaterial): Report {
         nothing: 'Nothing moved between these days.',
       },
     ],
+    ...(steps.length > 1 && {
+      chart: {
+        kind: 'steps' as const,
+        caption: 'From income to money received',
+        names: [...steps.map(({ words }) => words), 'Received from customers'],
+        series: [{ name: 'Amount', amounts: [...steps.map(({ amount }) => amount), cash] }],
+      },
+    }),
     notes: said === cash ? [] : ['The steps do not come to what was received: prove the book.'],
   };
 }

@@ -1,6 +1,6 @@
 import type { Currency } from '@/core/kernel/currency';
 import { type IsoDate, isIsoDate, writeDate } from '@/core/kernel/date';
-import { type Minor, writeMoney } from '@/core/kernel/money';
+import { type Minor, NOTHING, plus, writeMoney } from '@/core/kernel/money';
 import { showMoney } from '@/core/kernel/show';
 
 /* A report as data: screen, paper, CSV and the command line show the same. */
@@ -43,6 +43,26 @@ export interface ReportTable {
   readonly nothing: string;
 }
 
+/** Amounts to be looked at rather than read; each stands in the tables too. */
+export interface ReportChart {
+  /** `bars` side by side for each name; `steps` where each begins at the end of the one before, and the last is their sum. */
+  readonly kind: 'bars' | 'steps';
+  readonly caption: string;
+  readonly names: readonly string[];
+  readonly series: readonly { readonly name: string; readonly amounts: readonly Minor[] }[];
+}
+
+/** Where each step begins and ends; the last one, their sum, begins at nothing. */
+export function stepSpans(amounts: readonly Minor[]): readonly (readonly [Minor, Minor])[] {
+  let at = NOTHING;
+  return amounts.map((amount, i) => {
+    if (i === amounts.length - 1) return [NOTHING, amount];
+    const from = at;
+    at = plus(at, amount);
+    return [from, at];
+  });
+}
+
 export interface Report {
   readonly title: string;
   /** First and last day; the same day for a report as at one. */
@@ -50,6 +70,8 @@ export interface Report {
   readonly until: IsoDate;
   readonly currency: Currency;
   readonly tables: readonly ReportTable[];
+  /** Missing where there is nothing to look at. */
+  readonly chart?: ReportChart;
   /** Sentences below: what does not add up, and where to look. */
   readonly notes: readonly string[];
 }

@@ -9,7 +9,7 @@ import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { reportKind } from '@/store/reports/catalogue';
 import type { BookDb } from '@/store/schema';
 import { bridgeSteps } from './incomeCash';
-import type { Report, ReportCell } from './report';
+import { type Report, type ReportCell, stepSpans } from './report';
 import { spanBefore } from './span';
 
 const YEAR = { from: isoDate('2026-01-01'), until: isoDate('2026-12-31') };
@@ -189,6 +189,29 @@ describe('income against cash', () => {
         expect(cash).toBe(total(lines.filter(({ account }) => money.has(account)).map(({ amount }) => amount)));
       }),
     );
+  });
+});
+
+describe('charts', () => {
+  test('steps begin where the one before ended, and the last is their sum', () => {
+    expect(stepSpans([100n, -30n, 50n, 120n].map(minor))).toEqual([
+      [0n, 100n],
+      [100n, 70n],
+      [70n, 120n],
+      [0n, 120n],
+    ]);
+  });
+  test('show what stands in the tables', async () => {
+    const db = await bookOfSales();
+    const sales = await made(db, 'sales-by-customer');
+    expect(sales.chart?.series[0]?.amounts).toEqual(rowsOf(sales).map(([, net]) => net));
+    const bridge = await made(db, 'income-against-cash');
+    const [amounts = []] = bridge.chart?.series.map((one) => one.amounts) ?? [];
+    expect(amounts.at(-1)).toBe(total(amounts.slice(0, -1)));
+    const tax = await made(db, 'output-tax');
+    expect(tax.chart?.names).toEqual(['Jan–Feb 2026', 'Mar–Apr 2026']);
+    expect(tax.chart?.series.map((one) => one.amounts)).toEqual([[23_000n, 9_200n]]);
+    expect((await made(await newBook(), 'sales-by-customer')).chart).toBeUndefined();
   });
 });
 

@@ -131,6 +131,9 @@ const HEADS: Readonly<Record<SalesBy, readonly [head: string, title: string]>> =
   jurisdiction: ['Jurisdiction', 'Sales by jurisdiction'],
 };
 
+/** As many are drawn; all stand in the table. */
+const CHARTED = 10;
+
 /** Sales between two days by what they are told apart by: net, tax, share, and the net of as long a time before. */
 export function salesReport(material: SalesMaterial, by: SalesBy): Report {
   const { from, until, home, documents, before, items } = material;
@@ -160,11 +163,23 @@ export function salesReport(material: SalesMaterial, by: SalesBy): Report {
   const [head, title] = HEADS[by];
   // What is counted for several of them has no sum of its own.
   const overlaps = by === 'tag' || by === 'jurisdiction';
+  const largest = rows.slice(0, CHARTED).map(([, sum]) => sum);
   return {
     title,
     from,
     until,
     currency: home,
+    ...(largest.length > 1 && {
+      chart: {
+        kind: 'bars' as const,
+        caption: rows.length > CHARTED ? `The ${CHARTED} largest` : 'Net',
+        names: largest.map(({ name }) => name),
+        series: [
+          { name: 'Net', amounts: largest.map((sum) => sum.base) },
+          { name: 'Net before', amounts: largest.map((sum) => sum.before) },
+        ],
+      },
+    }),
     tables: [
       {
         caption: 'Sales',

@@ -195,11 +195,30 @@ export function outputTaxReport({ from, until, home, periods }: OutputTaxMateria
     ),
   );
   const all = periods.flatMap((period) => period.rows);
+  const names = [...new Set(periods.map(({ name }) => name))];
+  const registrations = [...new Set(periods.map(({ registration }) => registration))];
+  const taxOf = (name: string, registration: string) =>
+    total(
+      periods.flatMap((one) =>
+        one.name === name && one.registration === registration ? one.rows.map(({ tax }) => tax) : [],
+      ),
+    );
   return {
     title: 'Output tax',
     from,
     until,
     currency: home,
+    ...(names.length > 1 && {
+      chart: {
+        kind: 'bars' as const,
+        caption: 'Tax by period',
+        names,
+        series: registrations.map((registration) => ({
+          name: registration,
+          amounts: names.map((name) => taxOf(name, registration)),
+        })),
+      },
+    }),
     tables: [
       {
         caption: 'By period and code',
