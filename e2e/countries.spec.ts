@@ -29,7 +29,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '123.00',
     paper: ['Invoice', 'VAT no. IE7654321G', 'VAT 23 % on 100.00', 'Ireland'],
-    boxes: ['T1 23.00'],
+    boxes: ['T1 VAT on sales 23.00'],
   },
   {
     // UStG § 12 (1): 19 %, § 14 (4) no. 2; UStVA, Kz 81.
@@ -40,7 +40,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '119,00',
     paper: ['Rechnung', 'USt-IdNr. DE812345673', 'USt 19 % auf 100,00', 'Deutschland'],
-    boxes: ['81 100.00'],
+    boxes: ['81 Taxable supplies at the standard rate 100.00', '83 Advance payment 19.00'],
   },
   {
     // CGI art. 278: 20 %; CA3, lines A1 and 08.
@@ -51,7 +51,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '120,00',
     paper: ['Facture', 'N° TVA FR31000123455', 'TVA 20 % sur 100,00', 'France'],
-    boxes: ['A1 100.00', '08 20.00'],
+    boxes: ['A1 Sales and services, excluding tax 100', '08 At 20 %, tax 20'],
   },
   {
     // Ley 37/1992 art. 90: 21 %; modelo 303, boxes 07 and 09.
@@ -62,7 +62,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '121,00',
     paper: ['Factura', 'NIF-IVA ESB00123455', 'IVA 21 % sobre 100,00', 'España'],
-    boxes: ['07 100.00', '09 21.00'],
+    boxes: ['07 At the standard rate, taxable amount 100.00', '09 Tax on 07 21.00'],
   },
   {
     // Wet OB 1968 art. 9: 21 %; aangifte, rubriek 1a.
@@ -73,7 +73,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '121.00',
     paper: ['Invoice', 'VAT no. NL000123456B01', 'VAT 21 % on 100.00', 'Netherlands'],
-    boxes: ['1a 100.00'],
+    boxes: ['1a Supplies at the standard rate 100', '5g To be paid or refunded 21'],
   },
   {
     // VAT Act 1994 s. 2: 20 %; VAT return, boxes 1 and 6.
@@ -84,7 +84,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'VAT number',
     total: '120.00',
     paper: ['Invoice', 'VAT no. GB999000103', 'VAT 20 % on 100.00', 'United Kingdom'],
-    boxes: ['1 20.00', '6 100.00'],
+    boxes: ['1 VAT due on sales and other outputs 20.00', '6 Total value of sales, excluding VAT 100'],
   },
   {
     // RCW 82.08.020 and local rates of Seattle from 1 Jan 2026: 6.5 + 1.7 + 0.95 + 1.4 = 10.55 %.
@@ -96,7 +96,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'Tax registration number',
     total: '110.55',
     paper: ['Invoice', 'Tax no. 600-000-001', 'Seattle, 10.55 % on 100.00', 'United States of America'],
-    boxes: ['King County', '6.50'],
+    boxes: ['State tax State sales tax 6.50', 'Local tax Local sales tax by location code 4.05'],
   },
   {
     // Excise Tax Act s. 165 (2) and Sch. VIII: HST of Ontario, 13 %.
@@ -108,7 +108,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'GST/HST no.',
     total: '113.00',
     paper: ['Invoice', 'GST/HST no. 123456782RT0001', 'HST 13 % on 100.00', 'Canada'],
-    boxes: ['13.00'],
+    boxes: ['103 GST and HST collected or collectible 13.00'],
   },
   {
     // GST Act 1999 s. 9-70: 10 %, s. 29-70 names the tax invoice; BAS, labels G1 and 1A.
@@ -120,7 +120,7 @@ const CASES: readonly CountryCase[] = [
     asked: 'ABN',
     total: '110.00',
     paper: ['Tax invoice', 'ABN 56 000 123 455', 'GST 10 % on 100.00', 'Australia'],
-    boxes: ['G1 100.00', '1A 10.00'],
+    boxes: ['G1 Total sales, excluding GST 100', '1A GST on sales 10'],
   },
   {
     // CGST Act 2017 s. 9 and notification 9/2025: 9 + 9 %; CGST Rules r. 46 names the tax invoice.
@@ -132,7 +132,10 @@ const CASES: readonly CountryCase[] = [
     asked: 'GSTIN',
     total: '118.00',
     paper: ['Tax invoice', 'GSTIN 27AAAAA0000A1Z2', 'CGST 9 % on 100.00', 'SGST 9 % on 100.00', 'India'],
-    boxes: ['9.00'],
+    boxes: [
+      '3.1(a) CGST Outward taxable supplies, central tax 9',
+      '3.1(a) SGST Outward taxable supplies, state or union territory tax 9',
+    ],
   },
 ];
 

@@ -276,6 +276,36 @@ test('reports open what is behind them, print, and come back by their address; t
   expect((await pdfText(await bytesOf(await pdf))).text).toMatch(/Income against cash[\s\S]*Received from customers/);
   await bridge.getByRole('link', { name: 'Owed by customers at the end' }).click();
   await expect(page.getByRole('heading', { name: '1100 Receivables' })).toBeVisible();
+  await test.step('a chart shows it, and each figure stands in the table', async () => {
+    await page.goBack();
+    await expect(
+      page.getByRole('img', { name: /From income to money received; the figures stand in the table/ }),
+    ).toBeVisible();
+  });
+  await test.step('the return prints as its form, by code, jurisdiction and document', async () => {
+    await page.goto('/tax');
+    await expect(page.getByRole('table', { name: 'VAT 3 return, boxes' })).toBeVisible();
+    const printed = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save PDF' }).click();
+    expect((await pdfText(await bytesOf(await printed))).text).toMatch(
+      /VAT on sales[\s\S]*By jurisdiction[\s\S]*INV-2026-/,
+    );
+  });
+  await test.step('an account is added to the chart and offered; the code of another is refused', async () => {
+    await page.goto('/ledger/chart');
+    await page.getByRole('button', { name: 'Add an account' }).click();
+    const slip = page.getByRole('dialog', { name: 'Add an account' });
+    await slip.getByLabel('Code').fill('4000');
+    await slip.getByLabel('Name').fill('Training');
+    await slip.getByRole('button', { name: 'Save the account' }).click();
+    await expect(slip.getByText(/4000/).first()).toBeVisible();
+    await slip.getByLabel('Code').fill('4150');
+    await expectAccessible(page, 'an account');
+    await slip.getByRole('button', { name: 'Save the account' }).click();
+    await expect(page.getByRole('row', { name: /4150 Training income/ })).toBeVisible();
+    await page.goto('/ledger/write');
+    await page.getByLabel('Account 1').selectOption({ label: '4150 Training' });
+  });
   await test.step('the recapitulative list of the research vessel', async () => {
     await page.goto('/ledger/reports/recapitulative-list');
     const list = page.getByRole('table', { name: 'Recapitulative list, supplies inside the union' });

@@ -17,6 +17,7 @@ const VIEWS: readonly (readonly [string, string])[] = [
   ['/ledger/reports/sales-by-item', 'Sales by item'],
   ['/ledger/reports/income-against-cash', 'Income against cash'],
   ['/ledger/years', 'Years and lock'],
+  ['/ledger/chart', 'Chart of accounts'],
   ['/ledger/audit-file', 'Audit file'],
   ['/ledger/account/1100', '1100 Receivables'],
   ['/ledger/write', 'New journal'],

@@ -78,7 +78,13 @@ async function returnOf(page: Page, registration: string): Promise<string> {
   await page.keyboard.press('Alt+4');
   await expect(page.getByRole('heading', { name: /^Return / })).toBeVisible();
   await expect(page.getByText('All three agree.')).toBeVisible();
-  return page.getByRole('main').innerText();
+  const main = page.getByRole('main');
+  let said = '';
+  for (const view of ['By box', 'By tax code', 'By jurisdiction']) {
+    await main.getByRole('button', { name: view }).click();
+    said += await main.innerText();
+  }
+  return said;
 }
 
 /** Keeps everything the sheet says from now on, at each change of it. */

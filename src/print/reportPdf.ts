@@ -1,6 +1,14 @@
 import { toBytes } from 'pdfkit/output';
 import { writeDate } from '@/core/kernel/date';
-import { type Report, type ReportCell, type ReportTable, shownCell } from '@/core/reports/report';
+import { type Minor, NOTHING, writeMoney } from '@/core/kernel/money';
+import {
+  type Report,
+  type ReportCell,
+  type ReportChart,
+  type ReportTable,
+  shownCell,
+  stepSpans,
+} from '@/core/reports/report';
 import type { PrintFonts } from './fonts';
 import { withLongWordsBroken } from './longWords';
 import { newPdf, withGlyphs } from './pdf';
@@ -18,6 +26,9 @@ const SOFT = '#5B6070';
 const RULE = '#B9AF9B';
 /** Tables of more columns lie across the paper. */
 const UPRIGHT = 6;
+/** Height of a chart. */
+const CHART = 110;
+const SERIES = ['#9A4320', '#46586B', '#4C6A3A', '#A86A12'];
 
 interface Column {
   readonly head: string;
@@ -154,6 +165,46 @@ class ReportSheet {
     this.y += 16;
   }
 
+  /** Bars of the chart with their names below; what they come to stands in the tables. */
+  chart({ kind, names, series }: ReportChart, currency: Report['currency']): void {
+    const length = (amount: Minor) => Number(writeMoney(amount, currency));
+    const bars = series.map(({ amounts }) =>
+      (kind === 'steps' ? stepSpans(amounts) : amounts.map((amount) => [NOTHING, amount] as const)).map(
+        ([from, to]) => [length(from), length(to)],
+      ),
+    );
+    const ends = [0, ...bars.flat(2)];
+    const [top, bottom] = [Math.max(...ends), Math.min(...ends)];
+    const scale = CHART / (top - bottom || 1);
+    if (series.length > 1)
+      for (const [i, { name }] of series.entries())
+        this.y += this.text(`\u25a0 ${name}`, { size: HEAD, color: SERIES[i % SERIES.length] ?? INK });
+    const room = this.inner() / Math.max(1, names.length);
+    const width = (room * 0.6) / series.length;
+    const zero = this.y + top * scale;
+    for (const [i, own] of bars.entries())
+      for (const [at, [from = 0, to = 0]] of own.entries())
+        this.doc
+          .rect(
+            EDGE + at * room + room * 0.2 + i * width,
+            zero - Math.max(from, to) * scale,
+            width,
+            Math.abs(to - from) * scale,
+          )
+          .fill(SERIES[i % SERIES.length] ?? INK);
+    this.rule(zero, 0.8);
+    this.y += CHART + 3;
+    this.doc.font('text').fontSize(7).fillColor(SOFT);
+    for (const [at, name] of withGlyphs(names, this.doc).entries())
+      this.doc.text(withLongWordsBroken(this.doc, name, room - 4), EDGE + at * room + 2, this.y, {
+        width: room - 4,
+        height: 18,
+        ellipsis: true,
+        align: 'center',
+      });
+    this.y += 28;
+  }
+
   note(words: string): void {
     this.y += this.text(words, {}) + 4;
   }
@@ -191,6 +242,7 @@ export async function writeReportPdf(
   );
   sheet.newPage();
   sheet.head(title, withGlyphs(business, doc), `${daysOf(report)} · ${currency}`);
+  if (report.chart !== undefined) sheet.chart(report.chart, currency);
   for (const table of tables) sheet.table(table, currency);
   for (const note of withGlyphs(notes, doc)) sheet.note(note);
   sheet.number(`${title}, ${daysOf(report)}`);

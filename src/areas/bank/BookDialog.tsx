@@ -7,6 +7,7 @@ import { type Minor, minus, NOTHING, negated, total } from '@/core/kernel/money'
 import { refuse } from '@/core/kernel/result';
 import { showMoney } from '@/core/kernel/show';
 import { readTypedMoney } from '@/core/kernel/typedMoney';
+import { isOffered } from '@/core/ledger/account';
 import { splitLine } from '@/store/bank/actions/matching';
 import { Dialog } from '@/ui/Dialog';
 import { TextField } from '@/ui/Field';
@@ -75,7 +76,7 @@ export function BookDialog({ line, currency, onClose }: BookDialogProps) {
               width: '2fr',
               options: [
                 ['', 'Choose…'] as const,
-                ...accounts.map(({ code, name }) => [code, `${code} ${name}`] as const),
+                ...accounts.filter(isOffered).map(({ code, name }) => [code, `${code} ${name}`] as const),
               ],
             },
             { field: 'amount', label: `Amount, ${currency}`, width: '1fr' },

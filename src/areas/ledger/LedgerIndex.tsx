@@ -20,6 +20,7 @@ const reportsOf = (group: ReportKind['group']): readonly Way[] =>
 const LEDGER: readonly Way[] = [
   { path: routes.ledger, name: 'Journal' },
   { path: routes.writeJournal, name: 'New journal' },
+  { path: routes.chart, name: 'Chart of accounts' },
   { path: routes.deferred, name: 'Deferred revenue' },
   { path: routes.revaluation, name: 'Revaluation' },
 ];

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { minor, NOTHING, total } from '@/core/kernel/money';
 import { type Refusal, refuse } from '@/core/kernel/result';
 import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
+import { isOffered } from '@/core/ledger/account';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { Button } from '@/ui/Button';
@@ -94,7 +95,10 @@ export function WriteJournal() {
           <div key={id} className="grid grid-cols-[2fr_1fr_1fr] gap-x-4">
             <ChoiceField
               label={`Account ${i + 1}`}
-              options={[['', 'choose…'], ...accounts.map((a) => [a.code, `${a.code} ${a.name}`] as const)]}
+              options={[
+                ['', 'choose…'],
+                ...accounts.filter(isOffered).map((a) => [a.code, `${a.code} ${a.name}`] as const),
+              ]}
               {...field(`sides.${i}.account`)}
             />
             <TextField

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { type Item, itemSchema } from '@/core/catalogue/item';
 import { decimal } from '@/core/kernel/decimal';
 import { unitsOf } from '@/core/kernel/unit';
+import { isOffered } from '@/core/ledger/account';
 import { SUPPLY_KINDS } from '@/core/tax/decisionTable';
 import { plainName } from '@/core/tax/taxCode';
 import { knownClasses } from '@/core/tax/taxSetup';
@@ -27,7 +28,7 @@ interface ItemFormProps {
 /** One item, in Setup and in a slip over a document. */
 export function ItemForm({ item, name = '', onSaved }: ItemFormProps) {
   const { accounts, business, records, codes, currency } = useOpenBook();
-  const income = accounts.filter((account) => account.type === 'income');
+  const income = accounts.filter((account) => account.type === 'income' && isOffered(account));
   const classes = knownClasses(records);
   const [began] = useState(item);
   const { form, submit, field, general } = useRecordForm<Item>(

@@ -58,6 +58,7 @@ const DO: readonly { readonly words: string; readonly path: string }[] = [
   { words: 'Try the decision table', path: routes.section('table') },
   { words: 'Add a starter pack', path: routes.section('packs') },
   { words: 'What if a rate changes', path: routes.section('rate-change') },
+  { words: 'Chart of accounts', path: routes.chart },
   { words: 'Audit file', path: routes.auditFile },
   { words: 'Close a fiscal year, lock days', path: routes.years },
   { words: 'Revalue open foreign items', path: routes.revaluation },

@@ -29,6 +29,7 @@ export const routes = {
   ledger: '/ledger',
   writeJournal: '/ledger/write',
   years: '/ledger/years',
+  chart: '/ledger/chart',
   auditFile: '/ledger/audit-file',
   revaluation: '/ledger/revaluation',
   report: (name: string): string => `/ledger/reports/${name}`,

@@ -6,6 +6,7 @@ import { total, writeMoney } from '@/core/kernel/money';
 import { showNumber } from '@/core/kernel/show';
 import { type ReturnForm, rowsInto } from '@/core/returns/form';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
+import type { TaxEntry } from '@/core/returns/taxEntry';
 import { entriesBehindAll } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
@@ -49,6 +50,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
   const { currency } = useOpenBook();
   const key = rows.map((row) => `${row.periodId}|${rowKey(row)}`).join();
   const entries = useBook((db) => entriesBehindAll(db, rows), [key]) ?? [];
+  const several = new Set(rows.map(({ jurisdictionId }) => jurisdictionId)).size > 1;
   return (
     <section aria-label={`Documents behind ${title}`} className="mt-6">
       <div className="mb-2 flex items-baseline justify-between">
@@ -74,6 +76,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
             ),
           },
           { head: 'Customer', cell: (e) => e.customerName },
+          ...(several ? [{ head: 'Jurisdiction', cell: (e: TaxEntry) => e.jurisdictionName }] : []),
           {
             head: 'Tax point',
             value: (e) => e.taxPoint,
@@ -102,6 +105,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
           '',
           '',
           '',
+          ...(several ? [''] : []),
           <Money key="b" amount={total(rows.map((row) => row.baseOnce))} currency={currency} />,
           <Money key="t" amount={total(rows.map((row) => row.tax))} currency={currency} />,
         ]}

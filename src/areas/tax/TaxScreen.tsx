@@ -1,21 +1,27 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { toast } from 'sonner';
+import { filledForm } from '@/core/decisions/tax/fileReturn';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
+import { returnReport } from '@/core/reports/returnReport';
 import { nextToFile, periodIdOf, spanName } from '@/core/returns/calendar';
 import { formFaults } from '@/core/returns/form';
 import { formOf } from '@/core/returns/forms';
+import type { TaxReturn } from '@/core/returns/return';
 import { recordOf } from '@/store/records';
-import { periodReturn, periodState } from '@/store/tax/queries/periods';
+import { entriesBehindAll, periodReturn, periodState } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { inPrinter } from '@/workers/client';
 import { useOpenBook } from '../shell/BookContext';
-import { today, useBook } from '../shell/book';
+import { bookDb, moment, today, useBook } from '../shell/book';
 import { PERIOD_WORDS, usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
+import { saveFile } from '../shell/saveFile';
 import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { AccountSteps } from './AccountSteps';
 import { AuthorityNote } from './AuthorityNote';
@@ -42,7 +48,7 @@ const VIEWS = [
 
 /** The return of the picked period, its figures opening their documents, and its proof. */
 export function TaxScreen() {
-  const { registration, currency, accounts } = useOpenBook();
+  const { registration, currency, accounts, business } = useOpenBook();
   const span = usePeriodSpan();
   const { pick } = usePicked();
   const [opened, setOpened] = useState('');
@@ -74,6 +80,7 @@ export function TaxScreen() {
   const shown = form === null && view === 'form' ? 'code' : view;
   const behind = behindOf(form, figures?.rows ?? [], opened);
   const typed = filed?.typed ?? boxes?.typed ?? [];
+  const late = (figures?.rows ?? []).reduce((sum, { lateEntries }) => sum + lateEntries, 0);
   const faults = filed === null && figures !== undefined && form !== null ? formFaults(form, figures.rows) : [];
   const next = nextToFile(registration);
   const name = spanName(span);
@@ -83,6 +90,20 @@ export function TaxScreen() {
       : span.end >= today()
         ? `It ends on ${writeDate(span.end)} and can be filed from the day after.`
         : '';
+  const print = async (shownFigures: TaxReturn) => {
+    try {
+      const entries = await entriesBehindAll(bookDb(), shownFigures.rows);
+      const stated = filed?.form ?? filledForm(registration, shownFigures, typed)?.stated ?? null;
+      const report = returnReport({
+        ...{ from: span.start, until: span.end, registration, home: currency },
+        ...{ figures: shownFigures, stated, typed, entries },
+      });
+      const bytes = await inPrinter((face) => face.report(report, business.name, moment().now));
+      saveFile(`return-${registration.id}-${span.start}.pdf`, bytes, 'application/pdf');
+    } catch (error) {
+      toast.error(`It could not be printed: ${(error as Error).message}`);
+    }
+  };
   const state = useBook(
     (db) => periodState(db, registration, span, today()),
     [registration.id, span.start],
@@ -127,6 +148,12 @@ export function TaxScreen() {
                 onOpen={setOpened}
               />
             )}
+            {late > 0 && (
+              <p className="mb-2 text-ochre">
+                △ {late} late: {late === 1 ? 'its own period was' : 'their own periods were'} filed before. By document
+                says which.
+              </p>
+            )}
             {figures.rows.length === 0 && (
               <p className="mb-2 text-soft">No document has its tax point in this period.</p>
             )}
@@ -159,6 +186,11 @@ export function TaxScreen() {
             </Button>
           )}
           {filed === null && waits !== '' && <span className="text-soft">{waits}</span>}
+          {figures !== undefined && (
+            <Button weight="quiet" onClick={() => void print(figures)}>
+              Save PDF
+            </Button>
+          )}
           {filed !== null && (
             <Link href={routes.entry(filed.entryId)} className="underline underline-offset-4">
               Tax settlement journal

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { writeMoney } from '@/core/kernel/money';
 import { accept, refuse } from '@/core/kernel/result';
 import { typedMoney } from '@/core/kernel/typedMoney';
+import { isOffered } from '@/core/ledger/account';
 import { type Span, spanName } from '@/core/returns/calendar';
 import type { ReturnForm } from '@/core/returns/form';
 import type { TypedBox } from '@/core/returns/statedForm';
@@ -88,7 +89,7 @@ export function TypeBoxesDialog({ span, form: { boxes }, typed, onClose }: TypeB
                     width: '150px',
                     options: [
                       ['', 'not posted'],
-                      ...accounts.map(({ code, name }) => [code, `${code} ${name}`] as const),
+                      ...accounts.filter(isOffered).map(({ code, name }) => [code, `${code} ${name}`] as const),
                     ] as const,
                   },
                 ]

@@ -386,6 +386,7 @@ export const ROW_SHAPES = {
     code: text,
     name: text,
     type: oneOf('asset', 'liability', 'income', 'expense', 'equity'),
+    ended: maybe(flag),
     role: words,
   }),
   bankAccounts: record({

@@ -68,6 +68,8 @@ export type PlainWanted =
   | 'charge-within'
   | 'choose-a-jurisdiction-at-least'
   | 'choose-account'
+  | 'choose-account-type'
+  | 'give-account-code'
   | 'choose-box'
   | 'choose-month'
   | 'no-account-here'

@@ -32,6 +32,13 @@ export interface Account {
   readonly name: string;
   readonly type: AccountType;
   readonly role: AccountRole;
+  /** It is kept with what was posted to it, and offered for nothing new. */
+  readonly ended?: boolean;
+}
+
+/** Whether an account is offered for what is new. */
+export function isOffered({ ended }: Account): boolean {
+  return ended !== true;
 }
 
 /** The chart a new book begins with. */

@@ -1,15 +1,19 @@
 import fc from 'fast-check';
 import { act, discountOf, issued, lineOf, newBook } from 'tests/book';
+import { filledForm } from '@/core/decisions/tax/fileReturn';
 import { isoDate } from '@/core/kernel/date';
 import { minor, total } from '@/core/kernel/money';
 import { FIRST_CHART } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
+import { present } from '@/store/load';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { reportKind } from '@/store/reports/catalogue';
 import type { BookDb } from '@/store/schema';
+import { entriesBehindAll, periodReturn } from '@/store/tax/queries/periods';
 import { bridgeSteps } from './incomeCash';
 import { type Report, type ReportCell, stepSpans } from './report';
+import { returnReport } from './returnReport';
 import { spanBefore } from './span';
 
 const YEAR = { from: isoDate('2026-01-01'), until: isoDate('2026-12-31') };
@@ -190,6 +194,29 @@ describe('income against cash', () => {
       }),
     );
   });
+});
+
+test('a return on paper says the same by box, code, jurisdiction and document', async () => {
+  const db = await bookOfSales();
+  const registration = present(await db.registrations.get('ie-vat'), 'the registration');
+  const { figures } = await periodReturn(db, registration, isoDate('2026-01-01'));
+  const typed = [{ box: 'T2', amount: minor(3_000n), words: 'purchase ledger', account: '' }];
+  const report = returnReport({
+    ...YEAR,
+    registration,
+    home: registration.filingCurrency,
+    figures,
+    stated: filledForm(registration, figures, typed)?.stated ?? null,
+    typed,
+    entries: await entriesBehindAll(db, figures.rows),
+  });
+  const [boxes, codes, places, documents] = report.tables;
+  expect(rowsOf(report)[1]).toEqual(['T2', 'VAT on purchases; typed: purchase ledger', 3_000n]);
+  // 230.00 less 30.00.
+  expect(boxes?.sums?.map(shown).at(-1)).toBe(20_000n);
+  expect(codes?.sums?.map(shown)).toEqual(['Total', '', 100_000n, 23_000n]);
+  expect(places?.rows[0]?.cells.map(shown)).toEqual(['Ireland', 100_000n, 0n, 0n, 23_000n]);
+  expect(documents?.sums?.map(shown).at(-1)).toBe(23_000n);
 });
 
 describe('charts', () => {

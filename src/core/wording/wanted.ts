@@ -12,6 +12,8 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'charge-within': 'A charge is a part of the amount: give nothing, or at most that.',
   'choose-a-jurisdiction-at-least': 'Choose at least one jurisdiction.',
   'choose-account': 'Choose an account.',
+  'choose-account-type': 'Choose what kind of account it is.',
+  'give-account-code': 'Enter a code of up to twelve letters and digits, such as 4150.',
   'choose-month': 'Choose a month.',
   'choose-box': 'Choose a box that other books feed.',
   'no-account-here': 'This amount stands on the form alone: leave the account empty.',

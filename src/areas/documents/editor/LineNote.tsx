@@ -6,6 +6,7 @@ import { lineTrail } from '@/core/documents/lineTax';
 import type { Preview } from '@/core/documents/preview';
 import type { Setting } from '@/core/documents/setting';
 import { isIsoDate, writeDate } from '@/core/kernel/date';
+import { isOffered } from '@/core/ledger/account';
 import type { Customer } from '@/core/parties/customer';
 import { readTypedDate } from '@/core/parties/terms';
 import { knownClasses } from '@/core/tax/taxSetup';
@@ -52,7 +53,9 @@ export function LineNote({ store, draft, at, shown, customer, setting }: LineNot
           <div className="grid grid-cols-[3fr_2fr] gap-x-3">
             <ChoiceField
               label="Income account of this line"
-              options={accounts.filter((a) => a.type === 'income').map((a) => [a.code, `${a.code} ${a.name}`] as const)}
+              options={accounts
+                .filter((a) => a.type === 'income' && (isOffered(a) || a.code === line.account))
+                .map((a) => [a.code, `${a.code} ${a.name}`] as const)}
               value={line.account}
               onChange={(event) => store.changeLine(line.id, { account: event.target.value })}
             />

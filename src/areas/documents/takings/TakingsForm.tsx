@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { toast } from 'sonner';
 import { type Minor, NOTHING, total } from '@/core/kernel/money';
 import { readTypedMoney } from '@/core/kernel/typedMoney';
+import { isOffered } from '@/core/ledger/account';
 import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMethod';
 import { chargesNothing, plainName } from '@/core/tax/taxCode';
 import { codesUnder } from '@/core/tax/taxSetup';
@@ -25,7 +26,7 @@ import { useKey } from '../../shell/useKey';
 export function TakingsForm() {
   const router = useRouter();
   const { records, accounts, registration, registrations, currency } = useOpenBook();
-  const income = accounts.filter((account) => account.type === 'income' && account.role === '');
+  const income = accounts.filter((account) => account.type === 'income' && account.role === '' && isOffered(account));
   // A till takes the taxes of the territory it stands in.
   const offeredUnder = (id: string) =>
     codesUnder(registrations.find((r) => r.id === id) ?? registration, records).filter(

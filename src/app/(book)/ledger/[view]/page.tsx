@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import { AuditFileScreen } from '@/areas/ledger/AuditFileScreen';
+import { ChartScreen } from '@/areas/ledger/ChartScreen';
 import { DeferredScreen } from '@/areas/ledger/DeferredScreen';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
 import { ProveScreen } from '@/areas/ledger/ProveScreen';
@@ -11,6 +12,7 @@ import { YearsScreen } from '@/areas/ledger/YearsScreen';
 const VIEWS = {
   write: WriteJournal,
   years: YearsScreen,
+  chart: ChartScreen,
   'audit-file': AuditFileScreen,
   prove: ProveScreen,
   deferred: DeferredScreen,
