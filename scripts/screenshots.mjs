@@ -42,6 +42,7 @@ const VIEWS = {
   'return-jurisdictions': async (page, address) => {
     await page.goto(address('/tax'));
     await page.getByLabel('Registration', { exact: true }).selectOption({ label: 'Washington · sales tax' });
+    await page.getByRole('button', { name: 'By jurisdiction' }).click();
   },
   bank: async (page, address) => {
     await page.goto(address('/receipts/bank'));
@@ -63,7 +64,7 @@ const VIEWS = {
     await page.getByRole('button', { name: /^Accept \d+ certain/ }).waitFor();
     await page.getByText('8 lines imported').waitFor({ state: 'hidden' });
   },
-  'trial-balance': at('/ledger/reports/trial-balance'),
+  'income-against-cash': at('/ledger/reports/income-against-cash'),
   'decision-table': at('/setup/table'),
   registration: follow('/setup/registrations', /Washington/),
   customer: follow('/sales/customers', /Salish/),
