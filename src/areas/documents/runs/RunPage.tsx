@@ -119,6 +119,11 @@ function Known({ run }: { readonly run: Run }) {
           onDone,
           signal,
         );
+        // A last word of the worker may come after its answer: what came of each stands in the book.
+        const asked = new Set(planned.map(({ id }) => id));
+        const after = (await rowsOfRun(bookDb(), run.id)).filter((row) => asked.has(row.id));
+        for (const state of Object.keys(came) as RunState[])
+          came[state] = after.filter((row) => row.state === state).length;
         return `${result.ok ? '' : `${wordRefusals(result.refusals)} `}${sum()}.`;
       },
       (fault) => `${fault === null ? 'Stopped.' : `It could not go on: ${fault.message}`} ${sum()}.`,
