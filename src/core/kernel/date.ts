@@ -6,6 +6,7 @@ import {
   formatISO,
   isValid,
   lastDayOfMonth,
+  nextMonday,
 } from 'date-fns';
 
 declare const brand: unique symbol;
@@ -59,6 +60,11 @@ export function endOfMonth(date: IsoDate): IsoDate {
 /** Days from `from` to `to`; negative when `to` is earlier. */
 export function daysBetween(from: IsoDate, to: IsoDate): number {
   return differenceInCalendarDays(toDay(to), toDay(from));
+}
+
+/** The first Monday after a day; weeks begin on Mondays (ISO 8601). */
+export function mondayAfter(date: IsoDate): IsoDate {
+  return fromDay(nextMonday(toDay(date)));
 }
 
 export function monthOf(date: IsoDate): IsoMonth {

@@ -3,13 +3,15 @@ import { signed } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, NOTHING, plus, total } from '@/core/kernel/money';
+import { type Minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
 import type { Certificate } from '@/core/parties/certificate';
 import type { Customer } from '@/core/parties/customer';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import { inOneUnion } from '@/core/tax/unions';
-import type { Report, ReportRow } from './report';
+import type { Report } from './report';
 import type { ReportSpan } from './span';
+import { tableOf } from './tableOf';
+import { isVerified } from './taxEvidence';
 
 export interface RecapitulativeMaterial extends ReportSpan {
   readonly home: Currency;
@@ -24,46 +26,67 @@ interface Supplied {
   readonly customerId: string;
   goods: Minor;
   services: Minor;
+  triangular: Minor;
 }
 
-/** What of a document goes to another country of the union without tax: goods by category K, services by reverse charge. */
-function suppliedWithin({ content, figures }: IssuedDocument): { readonly goods: Minor; readonly services: Minor } {
-  const { seller, buyer, taxPoint } = content;
-  const [from, to] = [seller.address.country, buyer.address.country];
-  if (from === to || !inOneUnion(from, to, taxPoint)) return { goods: NOTHING, services: NOTHING };
-  const { groups } = bookFigures(content, figures);
-  const netOf = (category: 'K' | 'AE') =>
-    total(
-      groups.flatMap((group) =>
-        content.taxes.find(({ code }) => code === group.tax)?.category === category ? [signed(content, group.net)] : [],
-      ),
-    );
-  return { goods: netOf('K'), services: netOf('AE') };
-}
+type Supplies = Pick<Supplied, 'goods' | 'services' | 'triangular'>;
 
 /**
- * The recapitulative list: supplies to other countries of the union by the number of the customer, goods and services apart
- * (Directive 2006/112/EC, art. 262 to 264). Numbers that were never verified are named.
+ * What of a document goes to another country of the union without tax: goods by category K, services by reverse charge, and
+ * goods by reverse charge, which are those of a middleman in a triangular supply (Directive 2006/112/EC, art. 141 and 197).
+ */
+function suppliedWithin({ content, figures }: IssuedDocument): Supplies | null {
+  const { seller, buyer, taxPoint } = content;
+  const [from, to] = [seller.address.country, buyer.address.country];
+  if (from === to || !inOneUnion(from, to, taxPoint)) return null;
+  const { groups, lineNets } = bookFigures(content, figures);
+  const categoryOf = (tax: string) => content.taxes.find(({ code }) => code === tax)?.category;
+  const sum = (counts: (tax: string) => boolean, of: (group: (typeof groups)[number]) => Minor) =>
+    signed(content, total(groups.filter(({ tax }) => counts(tax)).map(of)));
+  // Discounts and charges on the whole document go with services, unless all of a code is goods.
+  const goodsOf = ({ tax, net }: (typeof groups)[number]): Minor => {
+    const own = content.lines.flatMap((line, i) => (line.tax === tax ? [{ line, net: lineNets[i] ?? NOTHING }] : []));
+    const goods = own.filter(({ line }) => line.supply === 'goods');
+    return goods.length === own.length ? net : total(goods.map((one) => one.net));
+  };
+  const reversed = (tax: string) => categoryOf(tax) === 'AE';
+  const triangular = sum(reversed, goodsOf);
+  return {
+    goods: sum(
+      (tax) => categoryOf(tax) === 'K',
+      ({ net }) => net,
+    ),
+    services: minus(
+      sum(reversed, ({ net }) => net),
+      triangular,
+    ),
+    triangular,
+  };
+}
+
+const NO_SUPPLIES: Supplies = { goods: NOTHING, services: NOTHING, triangular: NOTHING };
+
+/**
+ * The recapitulative list: supplies to other countries of the union by the number of the customer; goods, services and
+ * triangular supplies apart (Directive 2006/112/EC, art. 262 to 264). Numbers that were never verified are named.
  */
 export function recapitulativeList({ from, until, home, documents, customers }: RecapitulativeMaterial): Report {
   const found = new Map<string, Supplied>();
   for (const document of documents) {
-    const { goods, services } = suppliedWithin(document);
-    if (document.cancelled !== null || (goods === NOTHING && services === NOTHING)) continue;
+    const supplies = suppliedWithin(document);
+    if (document.cancelled !== null || supplies === null || Object.values(supplies).every((one) => one === NOTHING))
+      continue;
     const { content, customerId, customerName } = document;
     const number = content.buyer.taxNumber;
     const key = number || customerId;
-    const sum = found.get(key) ?? { number, name: customerName, customerId, goods: NOTHING, services: NOTHING };
-    sum.goods = plus(sum.goods, goods);
-    sum.services = plus(sum.services, services);
+    const sum = found.get(key) ?? { number, name: customerName, customerId, ...NO_SUPPLIES };
+    for (const kind of ['goods', 'services', 'triangular'] as const) sum[kind] = plus(sum[kind], supplies[kind]);
     found.set(key, sum);
   }
   const all = [...found].sort(([a], [b]) => (a < b ? -1 : 1));
-  const isVerified = ({ customerId, number }: Supplied): boolean =>
-    customers.get(customerId)?.taxNumbers.some((one) => one.number === number && one.check?.result === 'valid') ??
-    false;
-  const money = (amount: Minor) => ({ amount, currency: home });
-  const unverified = all.filter(([, one]) => one.number !== '' && !isVerified(one));
+  const unverified = all.filter(
+    ([, one]) => one.number !== '' && !isVerified(customers.get(one.customerId), one.number),
+  );
   const without = all.filter(([, { number }]) => number === '');
   const named = (rows: typeof all) =>
     rows.map(([, { name, number }]) => [name, number].filter(Boolean).join(' ')).join(', ');
@@ -73,29 +96,20 @@ export function recapitulativeList({ from, until, home, documents, customers }: 
     until,
     currency: home,
     tables: [
-      {
+      tableOf({
         caption: 'Supplies inside the union',
-        columns: [
-          { head: 'Tax number', kind: 'words' },
-          { head: 'Customer', kind: 'words' },
-          { head: 'Goods', kind: 'amount' },
-          { head: 'Services', kind: 'amount' },
-        ],
-        rows: all.map(
-          ([key, { number, name, customerId, goods, services }]): ReportRow => ({
-            key,
-            cells: [number || 'no number', name, money(goods), money(services)],
-            behind: { kind: 'customer', id: customerId },
-          }),
-        ),
-        sums: [
-          'Total',
-          '',
-          money(total(all.map(([, { goods }]) => goods))),
-          money(total(all.map(([, { services }]) => services))),
+        rows: all,
+        keyOf: ([key]) => key,
+        behind: ([, { customerId }]) => ({ kind: 'customer', id: customerId }),
+        columns: ({ words, amounts }) => [
+          words('Tax number', ([, { number }]) => number || 'no number'),
+          words('Customer', ([, { name }]) => name),
+          amounts('Goods', home, ([, { goods }]) => goods),
+          amounts('Services', home, ([, { services }]) => services),
+          amounts('Triangular', home, ([, { triangular }]) => triangular),
         ],
         nothing: 'Nothing was supplied to other countries of the union.',
-      },
+      }),
     ],
     notes: [
       ...(without.length > 0 ? [`No tax number is known of ${named(without)}.`] : []),
@@ -119,7 +133,6 @@ export function exemptSales({ from, until, home, entries, certificates }: Exempt
   const once = [...grouped(own, ({ documentId, code }) => `${documentId}|${code}`).values()].flatMap(
     ([first]) => first ?? [],
   );
-  const money = (amount: Minor) => ({ amount, currency: home });
   const lapsed = once.filter(({ certificate, taxPoint }) => {
     const known = byNumber.get(certificate);
     return known === undefined || (known.until !== '' && known.until < taxPoint);
@@ -130,36 +143,22 @@ export function exemptSales({ from, until, home, entries, certificates }: Exempt
     until,
     currency: home,
     tables: [
-      {
+      tableOf({
         caption: 'Sales exempt by certificate',
-        columns: [
-          { head: 'Document', kind: 'words' },
-          { head: 'Tax point', kind: 'date' },
-          { head: 'Customer', kind: 'words' },
-          { head: 'Certificate', kind: 'words' },
-          { head: 'Reason', kind: 'words' },
-          { head: 'Valid until', kind: 'date' },
-          { head: 'Net', kind: 'amount' },
+        rows: once,
+        keyOf: ({ id }) => id,
+        behind: ({ documentId }) => ({ kind: 'document', id: documentId }),
+        columns: ({ words, days, amounts }) => [
+          words('Document', ({ documentNumber }) => documentNumber),
+          days('Tax point', ({ taxPoint }) => taxPoint),
+          words('Customer', ({ customerName }) => customerName),
+          words('Certificate', ({ certificate }) => certificate || 'none'),
+          words('Reason', ({ certificate }) => byNumber.get(certificate)?.reason ?? ''),
+          days('Valid until', ({ certificate }) => byNumber.get(certificate)?.until ?? ''),
+          amounts('Net', home, ({ base }) => base),
         ],
-        rows: once.map((entry): ReportRow => {
-          const known = byNumber.get(entry.certificate);
-          return {
-            key: entry.id,
-            cells: [
-              entry.documentNumber,
-              entry.taxPoint,
-              entry.customerName,
-              entry.certificate || 'none',
-              known?.reason ?? '',
-              known?.until ?? '',
-              money(entry.base),
-            ],
-            behind: { kind: 'document', id: entry.documentId },
-          };
-        }),
-        sums: ['Total', '', '', '', '', '', money(total(once.map(({ base }) => base)))],
         nothing: 'Nothing was sold exempt by certificate.',
-      },
+      }),
     ],
     notes:
       lapsed.length === 0
@@ -185,16 +184,9 @@ export interface OutputTaxMaterial extends ReportSpan {
 
 /** Output tax by period and code. */
 export function outputTaxReport({ from, until, home, periods }: OutputTaxMaterial): Report {
-  const money = (amount: Minor) => ({ amount, currency: home });
   const rows = periods.flatMap(({ name, registration, rows: own }) =>
-    own.map(
-      ({ codeName, percent, base, tax }, i): ReportRow => ({
-        key: `${registration}|${name}|${i}`,
-        cells: [name, registration, codeName, `${percent} %`, money(base), money(tax)],
-      }),
-    ),
+    own.map((row, i) => ({ ...row, name, registration, key: `${registration}|${name}|${i}` })),
   );
-  const all = periods.flatMap((period) => period.rows);
   const names = [...new Set(periods.map(({ name }) => name))];
   const registrations = [...new Set(periods.map(({ registration }) => registration))];
   const taxOf = (name: string, registration: string) =>
@@ -220,20 +212,20 @@ export function outputTaxReport({ from, until, home, periods }: OutputTaxMateria
       },
     }),
     tables: [
-      {
+      tableOf({
         caption: 'By period and code',
-        columns: [
-          { head: 'Period', kind: 'words' },
-          { head: 'Registration', kind: 'words' },
-          { head: 'Tax code', kind: 'words' },
-          { head: 'Rate', kind: 'words' },
-          { head: 'Taxable amount', kind: 'amount' },
-          { head: 'Tax', kind: 'amount' },
-        ],
         rows,
-        sums: ['Total', '', '', '', money(total(all.map(({ base }) => base))), money(total(all.map(({ tax }) => tax)))],
+        keyOf: ({ key }) => key,
+        columns: ({ words, amounts }) => [
+          words('Period', ({ name }) => name),
+          words('Registration', ({ registration }) => registration),
+          words('Tax code', ({ codeName }) => codeName),
+          words('Rate', ({ percent }) => `${percent} %`),
+          amounts('Taxable amount', home, ({ base }) => base),
+          amounts('Tax', home, ({ tax }) => tax),
+        ],
         nothing: 'No tax fell due in these periods.',
-      },
+      }),
     ],
     notes: [],
   };

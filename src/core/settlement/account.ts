@@ -46,36 +46,64 @@ export interface AccountMove {
 const inOrder = (a: AccountMove, b: AccountMove): number =>
   a.date === b.date ? (a.number < b.number ? -1 : a.number > b.number ? 1 : 0) : a.date < b.date ? -1 : 1;
 
-/** Everything that moved a customer's account in a currency, by day; a cheque that is dated later on its own day. */
-export function accountMoves(rows: AccountRows, currency: Currency): readonly AccountMove[] {
-  const moves: AccountMove[] = [];
-  for (const { id, kind, number, issueDate, dueDate, content, figures, cancelled } of rows.documents) {
+/** A move with whose account it moved. */
+export interface CustomerMove extends AccountMove {
+  readonly customerId: string;
+  readonly currency: Currency;
+}
+
+/** What documents, receipts and refunds moved accounts by; a cheque that is dated later on its own day. */
+function ownMoves({ documents, receipts, refunds }: Omit<AccountRows, 'allocations'>): CustomerMove[] {
+  const moves: CustomerMove[] = [];
+  for (const { id, customerId, kind, number, issueDate, dueDate, content, figures, cancelled } of documents) {
     const { owed, creditsOwed } = KINDS[kind];
-    if (content.currency !== currency || cancelled !== null || !(owed || creditsOwed)) continue;
+    if (cancelled !== null || !(owed || creditsOwed)) continue;
     const event = kind === 'credit-note' || kind === 'opening' ? kind : 'invoice';
     const reference = content.orderNumber || content.buyerReference;
     const due = owed ? (content.instalments?.at(-1)?.due ?? dueDate) : '';
-    moves.push({ date: issueDate, event, number, id, reference, due, amount: owedOf(content, figures) });
+    const row = { customerId, currency: content.currency, number, id, reference, due } as const;
+    moves.push({ ...row, date: issueDate, event, amount: owedOf(content, figures) });
   }
-  for (const { id, number, valueDate, amount, reference, dishonoured, currency: own } of rows.receipts) {
-    if (own !== currency) continue;
-    const row = { number, id, reference, due: '' } as const;
+  for (const { id, customerId, currency, number, valueDate, amount, reference, dishonoured } of receipts) {
+    const row = { customerId, currency, number, id, reference, due: '' } as const;
     moves.push({ ...row, date: valueDate, event: 'receipt', amount: negated(amount) });
     if (dishonoured !== null) moves.push({ ...row, date: dishonoured.on, event: 'dishonoured', amount });
   }
-  for (const { number, date, amount, reference, undone, currency: own } of rows.refunds) {
-    if (own !== currency) continue;
-    const row = { number, id: '', reference, due: '' } as const;
+  for (const { customerId, currency, number, date, amount, reference, undone } of refunds) {
+    const row = { customerId, currency, number, id: '', reference, due: '' } as const;
     moves.push({ ...row, date, event: 'refund', amount });
     if (undone !== null) moves.push({ ...row, date: undone.on, event: 'refund-undone', amount: negated(amount) });
   }
-  for (const { creditKind, debtId, debtNumber, date, amount, undone, currency: own } of rows.allocations) {
-    if (own !== currency || (creditKind !== 'write-off' && creditKind !== 'difference')) continue;
-    const row = { number: debtNumber, id: debtId, reference: '', due: '' } as const;
-    moves.push({ ...row, date, event: creditKind, amount: negated(amount) });
-    if (undone !== null) moves.push({ ...row, date: undone.on, event: `${creditKind}-undone`, amount });
-  }
-  return moves.sort(inOrder);
+  return moves;
+}
+
+/** What an account closed of debts: bad debts and small differences. Those of `customerOf` a debt's id; others are passed over. */
+function closingMoves(
+  allocations: readonly Allocation[],
+  customerOf: (debtId: string) => string | undefined,
+): CustomerMove[] {
+  return allocations.flatMap(({ creditKind, debtId, debtNumber, date, amount, undone, currency }): CustomerMove[] => {
+    const customerId = customerOf(debtId);
+    if (customerId === undefined || (creditKind !== 'write-off' && creditKind !== 'difference')) return [];
+    const row = { customerId, currency, number: debtNumber, id: debtId, reference: '', due: '' } as const;
+    const made: CustomerMove = { ...row, date, event: creditKind, amount: negated(amount) };
+    return undone === null ? [made] : [made, { ...row, date: undone.on, event: `${creditKind}-undone`, amount }];
+  });
+}
+
+/** Everything that moved the accounts of customers, by day. Names of `customerOf` whose a debt is. */
+export function customerMoves(
+  rows: AccountRows,
+  customerOf: (debtId: string) => string | undefined,
+): readonly CustomerMove[] {
+  return [...ownMoves(rows), ...closingMoves(rows.allocations, customerOf)].sort(inOrder);
+}
+
+/** Everything that moved an account in a currency, by day. */
+export function accountMoves(rows: AccountRows, currency: Currency): readonly AccountMove[] {
+  return customerMoves(rows, () => '')
+    .filter((move) => move.currency === currency)
+    .map(({ customerId: _, currency: __, ...move }) => move);
 }
 
 /** An account from a day to another: what stood before, and each move with the balance after it. */

@@ -1,20 +1,24 @@
 import Dexie from 'dexie';
 import type { IssuedDocument } from '@/core/documents/issued';
-import { addDays, type IsoDate, monthOf } from '@/core/kernel/date';
+import { addDays, endOfMonth, type IsoDate, monthOf } from '@/core/kernel/date';
+import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus } from '@/core/kernel/money';
 import { accountFor } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
 import { closingEntries } from '@/core/ledger/fiscalYear';
 import { notYetDueAccountOf, outputAccountOf } from '@/core/ledger/posting/taxAccounts';
 import type { IncomeCashMaterial } from '@/core/reports/incomeCash';
+import type { GeneralLedgerMaterial } from '@/core/reports/ledgers';
 import type { SalesMaterial } from '@/core/reports/sales';
 import { type ReportSpan, spanBefore } from '@/core/reports/span';
 import type { AccountSums, StatementMaterial } from '@/core/reports/statements';
+import type { EvidenceMaterial, LateMaterial } from '@/core/reports/taxEvidence';
 import type { ExemptMaterial, OutputTaxMaterial, RecapitulativeMaterial } from '@/core/reports/taxLists';
-import { spanName } from '@/core/returns/calendar';
+import { spanName, spanOf } from '@/core/returns/calendar';
 import { returnOf } from '@/core/returns/return';
 import { loadBook } from '../load';
 import type { BookDb } from '../schema';
+import { entriesBehindAll } from '../tax/queries/periods';
 
 /* What reports are made of, read through indexes: as much as the days hold, never the book. */
 
@@ -23,7 +27,11 @@ export async function sumsUntil(db: BookDb, until: IsoDate): Promise<AccountSums
   const month = monthOf(until);
   const sums = new Map<string, Minor>();
   const add = (account: string, amount: Minor) => sums.set(account, plus(sums.get(account) ?? NOTHING, amount));
-  for (const { account, amount } of await db.accountMonths.where('month').below(month).toArray()) add(account, amount);
+  const months = db.accountMonths.where('month');
+  const whole = until === endOfMonth(until);
+  const kept = await (whole ? months.belowOrEqual(month) : months.below(month)).toArray();
+  for (const { account, amount } of kept) add(account, amount);
+  if (whole) return sums;
   const entries = await db.journal
     .where('[date+id]')
     .between([`${month}-01`, Dexie.minKey], [until, Dexie.maxKey])
@@ -137,11 +145,17 @@ export async function incomeCashMaterial(db: BookDb, span: ReportSpan): Promise<
   };
 }
 
+/** Days by which tax points and days of issue may lie apart. */
+const AROUND = 366;
+
+/** Documents with tax points between two days, by number. */
+async function documentsTaxed(db: BookDb, { from, until }: ReportSpan): Promise<readonly IssuedDocument[]> {
+  const issued = await documentsIssued(db, { from: addDays(from, -AROUND), until: addDays(until, AROUND) });
+  return issued.filter(({ content: { taxPoint } }) => from <= taxPoint && taxPoint <= until);
+}
+
 export async function recapitulativeMaterial(db: BookDb, span: ReportSpan): Promise<RecapitulativeMaterial> {
-  // Tax points may lie some time before or after the day of issue.
-  const around = { from: addDays(span.from, -AROUND), until: addDays(span.until, AROUND) };
-  const [{ business }, issued] = await Promise.all([loadBook(db), documentsIssued(db, around)]);
-  const documents = issued.filter(({ content: { taxPoint } }) => span.from <= taxPoint && taxPoint <= span.until);
+  const [{ business }, documents] = await Promise.all([loadBook(db), documentsTaxed(db, span)]);
   const customers = await db.customers.bulkGet([...new Set(documents.map(({ customerId }) => customerId))]);
   return {
     ...span,
@@ -151,18 +165,85 @@ export async function recapitulativeMaterial(db: BookDb, span: ReportSpan): Prom
   };
 }
 
-/** Days by which tax points and days of issue may lie apart. */
-const AROUND = 366;
+export async function evidenceMaterial(db: BookDb, span: ReportSpan): Promise<EvidenceMaterial> {
+  const material = await recapitulativeMaterial(db, span);
+  const untaxed = material.documents.filter(({ content }) =>
+    content.taxes.some(({ category }) => 'AEKG'.includes(category)),
+  );
+  const files = await db.attachments
+    .where('ownerId')
+    .anyOf(untaxed.map(({ id }) => id))
+    .toArray();
+  const names = grouped(files, ({ ownerId }) => ownerId);
+  return {
+    ...material,
+    documents: untaxed,
+    files: new Map([...names].map(([id, own]) => [id, own.map(({ name }) => name)])),
+  };
+}
+
+export async function lateMaterial(db: BookDb, { from, until }: ReportSpan): Promise<LateMaterial> {
+  const [{ business }, registrations] = await Promise.all([loadBook(db), db.registrations.toArray()]);
+  const late = await Promise.all(
+    registrations.map(async (registration) => {
+      const { id, name } = registration;
+      const periods = await db.taxPeriods.where('[registrationId+start]').between([id, ''], [id, '~']).toArray();
+      const own = periods.filter(({ start, end }) => start <= until && end >= from);
+      const found = await Promise.all(
+        own.map(async (period) => {
+          const rows = await db.taxRows.where('periodId').equals(period.id).toArray();
+          const entries = await entriesBehindAll(
+            db,
+            rows.filter(({ lateEntries }) => lateEntries > 0),
+          );
+          return entries
+            .filter((entry) => entry.late)
+            .map((entry) => ({
+              entry,
+              registration: name,
+              reportedIn: period,
+              own: spanOf(registration.frequency, entry.taxPoint),
+            }));
+        }),
+      );
+      return found.flat();
+    }),
+  );
+  return { from, until, home: business.homeCurrency, late: late.flat() };
+}
+
+/** Lines of an account, or of all where none is named, between two days, with what they stood at before. */
+export async function generalLedgerMaterial(
+  db: BookDb,
+  span: ReportSpan,
+  account: string,
+): Promise<GeneralLedgerMaterial> {
+  const [{ business }, chart, opening] = await Promise.all([
+    loadBook(db),
+    db.accounts.toArray(),
+    sumsUntil(db, addDays(span.from, -1)),
+  ]);
+  const accounts = chart
+    .filter(({ code }) => account === '' || code === account)
+    .sort((a, b) => (a.code < b.code ? -1 : 1));
+  const lines = await Promise.all(
+    accounts.map(({ code }) =>
+      db.journalLines
+        .where('[account+date+id]')
+        .between([code, span.from, Dexie.minKey], [code, span.until, Dexie.maxKey])
+        .toArray(),
+    ),
+  );
+  return { ...span, home: business.homeCurrency, accounts, opening, lines: lines.flat() };
+}
 
 export async function exemptMaterial(db: BookDb, span: ReportSpan): Promise<ExemptMaterial> {
-  const [{ business }, issued, certificates] = await Promise.all([
+  const [{ business }, documents, certificates] = await Promise.all([
     loadBook(db),
-    documentsIssued(db, { from: addDays(span.from, -AROUND), until: addDays(span.until, AROUND) }),
+    documentsTaxed(db, span),
     db.certificates.toArray(),
   ]);
-  const ids = issued
-    .filter(({ content: { taxPoint } }) => span.from <= taxPoint && taxPoint <= span.until)
-    .map(({ id }) => id);
+  const ids = documents.map(({ id }) => id);
   const entries = await db.taxEntries.where('documentId').anyOf(ids).toArray();
   return { ...span, home: business.homeCurrency, entries, certificates };
 }

@@ -1,3 +1,4 @@
+import Dexie from 'dexie';
 import type { CustomerRow } from '@/core/book/rows';
 import { owedOf } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
@@ -63,15 +64,24 @@ const once = <Row extends { readonly id: string }>(rows: readonly Row[]): readon
 async function openRows(db: BookDb, customerIds: readonly string[], later: Rows): Promise<AccountRows> {
   const keys = customerIds.map((id) => [id, 1]);
   const wanted = new Set(customerIds);
-  const [open, held] = await Promise.all([
+  const [documents, receipts] = await Promise.all([
     db.documents.where('[customerId+isOpen]').anyOf(keys).toArray(),
     db.receipts.where('[customerId+isOpen]').anyOf(keys).toArray(),
   ]);
   const theirs = <Row extends { readonly customerId: string }>(all: readonly Row[]) =>
     all.filter(({ customerId }) => wanted.has(customerId));
+  return withAllocations(
+    db,
+    { documents, receipts },
+    { documents: theirs(later.documents), receipts: theirs(later.receipts) },
+  );
+}
+
+/** What is open now, and what moved after the day, with what was made of it up to then. */
+async function withAllocations(db: BookDb, open: Rows, later: Rows): Promise<AccountRows> {
   const rows: Rows = {
-    documents: once([...open, ...theirs(later.documents)]),
-    receipts: once([...held, ...theirs(later.receipts)]),
+    documents: once([...open.documents, ...later.documents]),
+    receipts: once([...open.receipts, ...later.receipts]),
   };
   // Of what is open as a whole, and was not moved after the day, nothing that was made counts.
   const movedLater = new Set([...later.documents, ...later.receipts].map(({ id }) => id));
@@ -86,6 +96,21 @@ async function openRows(db: BookDb, customerIds: readonly string[], later: Rows)
     db.allocations.where('creditId').anyOf(ids).toArray(),
   ]);
   return { ...rows, refunds: [], allocations: once([...asDebt, ...asCredit]) };
+}
+
+/** What is open of all customers at the end of a day, with names by id: read through indexes of what is open. */
+export async function allOpenOn(
+  db: BookDb,
+  on: IsoDate,
+): Promise<{ readonly items: readonly OpenItem[]; readonly names: ReadonlyMap<string, string> }> {
+  const [documents, receipts, later] = await Promise.all([
+    db.documents.where('[isOpen+kind+dueDate]').between([1, Dexie.minKey], [1, Dexie.maxKey]).toArray(),
+    db.receipts.filter(({ isOpen }) => isOpen === 1).toArray(),
+    movedAfter(db, on),
+  ]);
+  const items = openItemsOn(await withAllocations(db, { documents, receipts }, later), on);
+  const customers = await db.customers.bulkGet([...new Set(items.map(({ customerId }) => customerId))]);
+  return { items, names: new Map(customers.flatMap((one) => (one === undefined ? [] : [[one.id, one.name]]))) };
 }
 
 /** Everything the page of a customer's account shows. */
