@@ -1,5 +1,5 @@
-import { type Minor, NOTHING } from '@/core/kernel/money';
-import type { ReportCell } from '@/core/reports/report';
+import { type Minor, NOTHING, plus } from '@/core/kernel/money';
+import type { ReportCell, ReportRow } from '@/core/reports/report';
 import { prove } from '@/core/returns/proof';
 import { archiveBook, openArchive } from '@/store/archive';
 import { present } from '@/store/load';
@@ -25,7 +25,23 @@ export async function expectSoundBook(db: BookDb): Promise<void> {
 const amountOf = (cell: ReportCell | undefined): Minor =>
   cell === undefined || typeof cell === 'string' ? NOTHING : cell.amount;
 
-/** Of whatever days, the statements are equal on both sides, the bridge adds up, and sales are told apart to the same sum. */
+/** Balances that are not nothing, by name. */
+function balances(rows: readonly ReportRow[], at: number): ReadonlyMap<string, string> {
+  const found = new Map<string, string>();
+  for (const { cells } of rows) {
+    const balance = cells[at];
+    if (balance === undefined || typeof balance === 'string') continue;
+    const name = `${cells[0]} ${balance.currency}`;
+    if (balance.amount === NOTHING) found.delete(name);
+    else found.set(name, String(balance.amount));
+  }
+  return found;
+}
+
+/**
+ * Of whatever days, the statements are equal on both sides, the bridge adds up, sales are told apart to the same sum, and the
+ * ledger of customers ends with what is open.
+ */
 async function expectReportsAgree(db: BookDb): Promise<void> {
   const days = [...new Set((await db.journal.toArray()).map(({ date }) => date))].sort();
   const [first, last] = [days[0], days.at(-1)];
@@ -51,5 +67,10 @@ async function expectReportsAgree(db: BookDb): Promise<void> {
     expect(await net('item')).toBe(await net('customer'));
     expect(await net('salesperson')).toBe(await net('customer'));
     expect(await tax('item')).toBe(await tax('customer'));
+    const ledger = (await report('customer-ledger')).tables[0]?.rows ?? [];
+    const aged = (await report('aged-receivables')).tables.flatMap(({ rows }) => rows);
+    expect(balances(ledger, 5)).toEqual(balances(aged, aged[0]?.cells.length ? aged[0].cells.length - 1 : 0));
+    const accounts = (await report('general-ledger')).tables;
+    expect(accounts.reduce((sum, { sums }) => plus(sum, amountOf(sums?.[4])), NOTHING)).toBe(NOTHING);
   }
 }

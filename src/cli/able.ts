@@ -9,7 +9,7 @@ const USAGE = `usage: able calc FILE.json                            (- reads st
        able convert --to ubl|cii FILE
        able replay SCENARIO.json                     (- reads standard input)
        able prove BOOK.able
-       able report BOOK.able NAME [--from DATE --to DATE] [--csv]
+       able report BOOK.able NAME [--from DATE --to DATE] [--of VALUE] [--csv]
 `;
 
 const isProfile = (text: string | undefined): text is Profile | undefined =>
@@ -23,6 +23,7 @@ async function run(): Promise<0 | 1 | 2 | null> {
     profile: { type: 'string' },
     to: { type: 'string' },
     from: { type: 'string' },
+    of: { type: 'string' },
     csv: { type: 'boolean' },
   } as const;
   let parsed: ReturnType<typeof parseArgs<{ options: typeof options; allowPositionals: true }>>;

@@ -10,6 +10,8 @@ export interface ReportOptions {
   /** ISO dates; a report as at a day takes the last. */
   readonly from?: string;
   readonly to?: string;
+  /** A value of what the report can be chosen for, such as an account. */
+  readonly of?: string;
   readonly csv?: boolean;
 }
 
@@ -24,7 +26,11 @@ function wrong(message: string): 2 {
  * Prints a report of a book file, as JSON or CSV: amounts as plain decimals, ISO dates. Returns the exit code: 0, or 2 for a
  * file that can't be read, a report that there is none of, or days that are none.
  */
-export async function runReport(file: string, name: string, { from, to, csv = false }: ReportOptions): Promise<0 | 2> {
+export async function runReport(
+  file: string,
+  name: string,
+  { from, to, of, csv = false }: ReportOptions,
+): Promise<0 | 2> {
   const kind = reportKind(name);
   if (kind === null) return wrong(`there is no report ${name}: ${REPORTS.map((one) => one.name).join(', ')}`);
   const found = await openBookFile(file);
@@ -36,7 +42,12 @@ export async function runReport(file: string, name: string, { from, to, csv = fa
   const first = kind.days === 'day' ? until : (from ?? `${until.slice(0, 4)}-01-01`);
   if (!isIsoDate(until) || !isIsoDate(first) || first > until)
     return wrong('give days in their order: --from 2026-01-01 --to 2026-12-31');
-  const report = await kind.make(db, { from: first, until });
+  const options = (await kind.choice?.options(db))?.map(({ value }) => value) ?? [];
+  if (of !== undefined && !options.includes(of))
+    return wrong(
+      options.length === 0 ? `${name} has no --of` : `give --of one of: ${options.filter(Boolean).join(', ')}`,
+    );
+  const report = await kind.make(db, { from: first, until }, of);
   const tables = report.tables.map((table) => ({ caption: table.caption, ...plainTable(table, report.currency) }));
   if (csv) for (const { heads, rows } of tables) process.stdout.write(writeCsv(heads, rows));
   else

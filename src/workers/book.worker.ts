@@ -114,11 +114,11 @@ const face = {
     return accept(documentIds.length);
   },
 
-  /** Makes a report. @throws RangeError for one that there is none of */
-  report(name: string, span: ReportSpan): Promise<Report> {
+  /** Makes a report, of what is chosen for it. @throws RangeError for one that there is none of */
+  report(name: string, span: ReportSpan, chosen: string): Promise<Report> {
     const kind = reportKind(name);
     if (kind === null) throw new RangeError(`no report ${name}`);
-    return kind.make(db, span);
+    return kind.make(db, span, chosen);
   },
 
   /** The audit file between two days, as a file of text; its pieces never stand in memory together as one text. */

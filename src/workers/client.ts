@@ -140,8 +140,8 @@ export function reviewInWorker(
 }
 
 /** Makes a report in a worker. @throws Stopped when `signal` is aborted. */
-export function reportInWorker(name: string, span: ReportSpan, signal: AbortSignal): Promise<Report> {
-  return onBook((face) => face.report(name, span), signal);
+export function reportInWorker(name: string, span: ReportSpan, chosen: string, signal: AbortSignal): Promise<Report> {
+  return onBook((face) => face.report(name, span, chosen), signal);
 }
 
 /** Prints many documents to one PDF or a zip of PDFs. @throws Stopped when `signal` is aborted. */

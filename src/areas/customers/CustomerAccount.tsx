@@ -12,6 +12,7 @@ import {
   agedOf,
   ageHeads,
   ageOf,
+  EVENT_WORDS,
   type OpenItem,
   openItemsOn,
   statementOf,
@@ -34,7 +35,6 @@ import { WriteOffDialog } from '../shared/settlement/WriteOffDialog';
 import { useOpenBook } from '../shell/BookContext';
 import { today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
-import { EVENT_WORDS } from './eventWords';
 import { StatementDialog } from './StatementDialog';
 
 const LINK = 'underline decoration-rule underline-offset-4';

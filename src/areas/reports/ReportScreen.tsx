@@ -5,12 +5,13 @@ import { isIsoDate } from '@/core/kernel/date';
 import { daysOf } from '@/print/reportPdf';
 import { type ReportKind, reportKind } from '@/store/reports/catalogue';
 import { Button } from '@/ui/Button';
+import { ChoiceField } from '@/ui/Field';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
 import { inPrinter } from '@/workers/client';
 import { DateField } from '../shared/DateField';
 import { typedDay } from '../shared/typedDay';
 import { useOpenBook } from '../shell/BookContext';
-import { moment, today } from '../shell/book';
+import { moment, today, useBook } from '../shell/book';
 import { saveFile } from '../shell/saveFile';
 import { ReportTables } from './ReportTables';
 import { useReport } from './useReport';
@@ -22,14 +23,15 @@ export function ReportScreen({ name }: { readonly name: string }) {
   return kind === null ? <Empty>There is no such report.</Empty> : <Known kind={kind} />;
 }
 
-function Known({ kind: { name, title, days } }: { readonly kind: ReportKind }) {
+function Known({ kind: { name, title, days, choice } }: { readonly kind: ReportKind }) {
   const { business } = useOpenBook();
   const asAt = days === 'day';
   const { typed, setTyped } = useReportSpan(() => ({ from: `${today().slice(0, 4)}-01-01`, until: today() }));
+  const options = useBook(async (db) => choice?.options(db) ?? [], [name]) ?? [];
   const until = typedDay(typed.until);
   const from = asAt ? until : typedDay(typed.from);
   const span = isIsoDate(from) && isIsoDate(until) && from <= until ? { from, until } : null;
-  const { report, running, fault, stop, again } = useReport(name, span);
+  const { report, running, fault, stop, again } = useReport(name, span, typed.chosen);
   const print = async () => {
     if (report === null) return;
     try {
@@ -58,6 +60,15 @@ function Known({ kind: { name, title, days } }: { readonly kind: ReportKind }) {
           error={span !== null ? undefined : 'Enter days in their order.'}
           onChange={(event) => setTyped({ ...typed, until: event.target.value })}
         />
+        {choice !== undefined && (
+          <ChoiceField
+            label={choice.label}
+            className="w-[200px]"
+            value={typed.chosen}
+            options={options.map(({ value, words }) => [value, words])}
+            onChange={(event) => setTyped({ ...typed, chosen: event.target.value })}
+          />
+        )}
         <div className="pt-[18px]">
           <Button disabled={report === null} onClick={() => void print()}>
             Save PDF

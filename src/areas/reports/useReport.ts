@@ -24,10 +24,10 @@ interface Reached {
   readonly fault: string;
 }
 
-/** Makes a report for its days, and again when something was posted; null days make none. */
-export function useReport(name: string, span: ReportSpan | null): MadeReport {
+/** Makes a report for its days and what is chosen, and again when something was posted; null days make none. */
+export function useReport(name: string, span: ReportSpan | null, chosen: string): MadeReport {
   const { from = '', until = '' } = span ?? {};
-  const of = `${name}|${from}|${until}`;
+  const of = `${name}|${from}|${until}|${chosen}`;
   const entries = useBook(countEntries);
   const [attempt, setAttempt] = useState(0);
   const [reached, setReached] = useState<Reached>({ of: '', report: null, fault: '' });
@@ -40,7 +40,7 @@ export function useReport(name: string, span: ReportSpan | null): MadeReport {
     setRunning(true);
     // `attempt` asks for it anew.
     void attempt;
-    reportInWorker(name, { from, until } as ReportSpan, mine.signal)
+    reportInWorker(name, { from, until } as ReportSpan, chosen, mine.signal)
       .then(
         (report) => control.current === mine && setReached({ of, report, fault: '' }),
         (error: unknown) => {
@@ -54,7 +54,7 @@ export function useReport(name: string, span: ReportSpan | null): MadeReport {
       control.current = null;
       mine.abort();
     };
-  }, [of, name, from, until, entries, attempt]);
+  }, [of, name, from, until, chosen, entries, attempt]);
   const isOf = reached.of === of;
   return {
     report: isOf ? reached.report : null,

@@ -3,7 +3,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
-import type { AccountEvent, AccountMove } from '@/core/settlement/account';
+import { type AccountMove, EVENT_WORDS } from '@/core/settlement/account';
 import type { Behind, Report, ReportCell, ReportRow, ReportTable } from './report';
 import type { ReportSpan } from './span';
 import type { AccountSums } from './statements';
@@ -106,20 +106,6 @@ export interface CustomerLedgerMaterial extends ReportSpan {
   readonly accounts: readonly CustomerAccountMoves[];
 }
 
-const EVENTS: Readonly<Record<AccountEvent, string>> = {
-  invoice: 'Invoice',
-  opening: 'Opening invoice',
-  'credit-note': 'Credit note',
-  receipt: 'Receipt',
-  dishonoured: 'Receipt dishonoured',
-  refund: 'Refund',
-  'refund-undone': 'Refund undone',
-  'write-off': 'Bad debt',
-  'write-off-undone': 'Bad debt undone',
-  difference: 'Small difference',
-  'difference-undone': 'Small difference undone',
-};
-
 function behindMove({ event, id }: AccountMove): Behind | undefined {
   if (id === '') return undefined;
   return { kind: event === 'receipt' || event === 'dishonoured' ? 'receipt' : 'document', id };
@@ -132,7 +118,7 @@ export function customerLedger({ from, until, home, accounts }: CustomerLedgerMa
     const all = moves.map((move, i): Move => {
       const behind = behindMove(move);
       const key = `${customerId}|${currency}|${i}`;
-      const before = [name, move.date, `${EVENTS[move.event]} ${move.number}`.trim()];
+      const before = [name, move.date, `${EVENT_WORDS[move.event]} ${move.number}`.trim()];
       return { key, before, amount: move.amount, ...(behind && { behind }) };
     });
     const brought: ReportRow = {

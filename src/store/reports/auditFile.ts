@@ -23,7 +23,7 @@ import type { ReportSpan } from '@/core/reports/span';
 import { rateOn } from '@/core/tax/tax';
 import { loadBook } from '../load';
 import type { BookDb } from '../schema';
-import { sumsUntil } from './material';
+import { sumsUntil } from './ledgers';
 
 /** Rows that are read and written together. */
 const BATCH = 500;

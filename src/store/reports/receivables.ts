@@ -7,6 +7,7 @@ import type { AgedBy, AgedMaterial } from '@/core/reports/aged';
 import { type ExpectedCashMaterial, expectedParts, payingHabits, type Settled } from '@/core/reports/expectedCash';
 import type { CustomerLedgerMaterial } from '@/core/reports/ledgers';
 import type { ReportSpan } from '@/core/reports/span';
+import type { WithheldMaterial } from '@/core/reports/withheld';
 import { type AccountRows, type CustomerMove, customerMoves } from '@/core/settlement/account';
 import { allOpenOn } from '../customers/queries/account';
 import { loadBook } from '../load';
@@ -131,4 +132,13 @@ export async function expectedCashMaterial(db: BookDb, on: IsoDate): Promise<Exp
     parts: owed.flatMap((one) => expectedParts(one, byDocument.get(one.id) ?? [], habits.get(one.customerId) ?? 0)),
     held: plus(credits, total(receipts.map(({ openHome }) => openHome))),
   };
+}
+
+/** What customers kept back between two days, and stands. */
+export async function withheldMaterial(db: BookDb, { from, until }: ReportSpan): Promise<WithheldMaterial> {
+  const [{ business }, all] = await Promise.all([loadBook(db), db.withheld.toArray()]);
+  const withheld = all
+    .filter(({ date, voidOn }) => from <= date && date <= until && voidOn === '')
+    .sort((a, b) => (a.date + a.id < b.date + b.id ? -1 : 1));
+  return { from, until, home: business.homeCurrency, withheld };
 }

@@ -2,6 +2,7 @@ import { type Minor, NOTHING, negated, total } from '@/core/kernel/money';
 import { type Account, accountFor } from '@/core/ledger/account';
 import type { TaxPeriod } from '@/core/returns/return';
 import type { OwedReturn, TaxPayment } from '@/core/returns/taxPayment';
+import type { WithholdingClaim } from '@/core/settlement/withholding';
 import type { Registration } from '@/core/tax/registration';
 import type { BookDb } from '../../schema';
 
@@ -17,6 +18,8 @@ export interface Owed {
   readonly returns: readonly OwedPeriod[];
   /** Returns that were paid and then opened again: nothing is payable of them until they are filed again. */
   readonly openedAgain: readonly OwedPeriod[];
+  /** Claims of withheld tax. */
+  readonly claims: readonly WithholdingClaim[];
   /** Withheld tax that was set against them. */
   readonly setOff: Minor;
 }
@@ -49,6 +52,7 @@ export function owedReturns(db: BookDb, registration: Registration, chart: reado
           openedAgain: periods
             .filter(({ id, filed }) => filed === null && paidOf(id).length > 0)
             .map((period) => ({ period, periodId: period.id, payable: NOTHING, payments: paidOf(period.id) })),
+          claims,
           setOff: total(claims.filter(({ by }) => by === 'set-off').map(({ amount }) => amount)),
         };
       });
