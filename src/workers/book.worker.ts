@@ -7,6 +7,7 @@ import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
+import type { Glance } from '@/core/reports/glance';
 import type { Report } from '@/core/reports/report';
 import type { ReportSpan } from '@/core/reports/span';
 import type { BookCheck } from '@/core/returns/bookProof';
@@ -28,6 +29,7 @@ import { present } from '@/store/load';
 import { perform } from '@/store/perform';
 import { auditFile } from '@/store/reports/auditFile';
 import { reportKind } from '@/store/reports/catalogue';
+import { glance } from '@/store/reports/glance';
 import { makeRunDocument } from '@/store/sales/actions/runs';
 import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
@@ -119,6 +121,11 @@ const face = {
     const kind = reportKind(name);
     if (kind === null) throw new RangeError(`no report ${name}`);
     return kind.make(db, span, chosen);
+  },
+
+  /** What matters on a day. */
+  glance(on: IsoDate): Promise<Glance> {
+    return glance(db, on);
   },
 
   /** The audit file between two days, as a file of text; its pieces never stand in memory together as one text. */

@@ -31,7 +31,7 @@ function Known({ kind: { name, title, days, choice } }: { readonly kind: ReportK
   const until = typedDay(typed.until);
   const from = asAt ? until : typedDay(typed.from);
   const span = isIsoDate(from) && isIsoDate(until) && from <= until ? { from, until } : null;
-  const { report, running, fault, stop, again } = useReport(name, span, typed.chosen);
+  const { value: report, running, fault, stop, again } = useReport(name, span, typed.chosen);
   const print = async () => {
     if (report === null) return;
     try {

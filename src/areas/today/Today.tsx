@@ -28,6 +28,7 @@ import { lastSaved, saveReminder } from '../shell/lastSaved';
 import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
 import { FirstStepsList } from './FirstStepsList';
+import { GlanceStrip } from './GlanceStrip';
 
 const ROWS_SHOWN = 30;
 
@@ -107,6 +108,7 @@ export function Today() {
           </Link>
         </p>
       )}
+      {steps === null && <GlanceStrip day={day} />}
       {steps !== null && <FirstStepsList steps={steps} />}
       {nothing && steps === null && <Empty>Nothing needs action. Alt+2, then Alt+N begins a new invoice.</Empty>}
       {returns.length > 0 && (

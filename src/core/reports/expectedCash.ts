@@ -1,6 +1,6 @@
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
-import { addDays, daysBetween, type IsoDate, laterOf, mondayAfter, writeDay } from '@/core/kernel/date';
+import { addDays, daysBetween, type IsoDate, isIsoDate, laterOf, mondayAfter, writeDay } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
 import { halfUp } from '@/core/kernel/rounding';
@@ -134,7 +134,7 @@ export function expectedCash(material: ExpectedCashMaterial): Report {
       chart: {
         kind: 'bars' as const,
         caption: 'By week',
-        names: weeks.map(({ name }) => name),
+        names: weeks.map(({ key, name }) => (isIsoDate(key) ? writeDay(key) : name)),
         series: [{ name: 'Cash', amounts: weeks.map(({ cash }) => cash) }],
       },
     }),

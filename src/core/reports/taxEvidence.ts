@@ -1,13 +1,12 @@
-import { bookFigures } from '@/core/documents/bookFigures';
-import { signed } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { writeDate } from '@/core/kernel/date';
-import { type Minor, NOTHING, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, plus } from '@/core/kernel/money';
 import type { Customer } from '@/core/parties/customer';
 import { type Span, spanName } from '@/core/returns/calendar';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import type { Category } from '@/core/tax/calcTypes';
+import { goodsAndServices } from './goodsOf';
 import type { Report } from './report';
 import type { ReportSpan } from './span';
 import { type ColumnOf, type Columns, tableOf } from './tableOf';
@@ -32,14 +31,14 @@ interface Untaxed {
   readonly net: Minor;
 }
 
-function untaxedBy(documents: readonly IssuedDocument[], categories: readonly Category[]): readonly Untaxed[] {
+function untaxedBy(
+  documents: readonly IssuedDocument[],
+  categories: readonly Category[],
+  netOf: (parts: ReturnType<typeof goodsAndServices>) => Minor,
+): readonly Untaxed[] {
   return documents.flatMap((document) => {
-    const { content, figures, cancelled } = document;
-    const own = new Set(content.taxes.flatMap(({ code, category }) => (categories.includes(category) ? [code] : [])));
-    if (cancelled !== null || own.size === 0) return [];
-    const { groups } = bookFigures(content, figures);
-    const net = total(groups.filter(({ tax }) => own.has(tax)).map((group) => group.net));
-    return net === NOTHING ? [] : [{ document, net: signed(content, net) }];
+    const net = document.cancelled === null ? netOf(goodsAndServices(document, categories)) : NOTHING;
+    return net === NOTHING ? [] : [{ document, net }];
   });
 }
 
@@ -59,8 +58,8 @@ const listed = (rows: readonly Untaxed[]): string => rows.map(({ document }) => 
  * named.
  */
 export function taxEvidence({ from, until, home, documents, customers, files }: EvidenceMaterial): Report {
-  const reversed = untaxedBy(documents, ['AE']);
-  const moved = untaxedBy(documents, ['K', 'G']);
+  const reversed = untaxedBy(documents, ['AE'], ({ goods, services }) => plus(goods, services));
+  const moved = untaxedBy(documents, ['K', 'G'], ({ goods }) => goods);
   const numberOf = ({ document }: Untaxed) => document.content.buyer.taxNumber;
   const customerOf = ({ document }: Untaxed) => customers.get(document.customerId);
   const filesOf = ({ document }: Untaxed) => files.get(document.id) ?? [];
@@ -96,7 +95,7 @@ export function taxEvidence({ from, until, home, documents, customers, files }: 
         nothing: 'Nothing was sold with reverse charge.',
       }),
       tableOf({
-        caption: 'Exports and goods inside the union',
+        caption: 'Goods exported or supplied inside the union',
         rows: moved,
         ...parts,
         columns: (make) => [
@@ -104,7 +103,7 @@ export function taxEvidence({ from, until, home, documents, customers, files }: 
           make.words('Evidence kept', (one) => filesOf(one).join(', ') || 'none'),
           make.amounts('Net', home, ({ net }) => net),
         ],
-        nothing: 'Nothing was exported or supplied to other countries of the union.',
+        nothing: 'No goods were exported or supplied to other countries of the union.',
       }),
     ],
     notes: [

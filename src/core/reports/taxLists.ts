@@ -1,13 +1,12 @@
-import { bookFigures } from '@/core/documents/bookFigures';
-import { signed } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
 import { grouped } from '@/core/kernel/grouped';
-import { type Minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
+import { type Minor, NOTHING, plus, total } from '@/core/kernel/money';
 import type { Certificate } from '@/core/parties/certificate';
 import type { Customer } from '@/core/parties/customer';
 import type { TaxEntry } from '@/core/returns/taxEntry';
 import { inOneUnion } from '@/core/tax/unions';
+import { goodsAndServices } from './goodsOf';
 import type { Report } from './report';
 import type { ReportSpan } from './span';
 import { tableOf } from './tableOf';
@@ -35,32 +34,16 @@ type Supplies = Pick<Supplied, 'goods' | 'services' | 'triangular'>;
  * What of a document goes to another country of the union without tax: goods by category K, services by reverse charge, and
  * goods by reverse charge, which are those of a middleman in a triangular supply (Directive 2006/112/EC, art. 141 and 197).
  */
-function suppliedWithin({ content, figures }: IssuedDocument): Supplies | null {
-  const { seller, buyer, taxPoint } = content;
+function suppliedWithin(document: IssuedDocument): Supplies | null {
+  const { seller, buyer, taxPoint } = document.content;
   const [from, to] = [seller.address.country, buyer.address.country];
   if (from === to || !inOneUnion(from, to, taxPoint)) return null;
-  const { groups, lineNets } = bookFigures(content, figures);
-  const categoryOf = (tax: string) => content.taxes.find(({ code }) => code === tax)?.category;
-  const sum = (counts: (tax: string) => boolean, of: (group: (typeof groups)[number]) => Minor) =>
-    signed(content, total(groups.filter(({ tax }) => counts(tax)).map(of)));
-  // Discounts and charges on the whole document go with services, unless all of a code is goods.
-  const goodsOf = ({ tax, net }: (typeof groups)[number]): Minor => {
-    const own = content.lines.flatMap((line, i) => (line.tax === tax ? [{ line, net: lineNets[i] ?? NOTHING }] : []));
-    const goods = own.filter(({ line }) => line.supply === 'goods');
-    return goods.length === own.length ? net : total(goods.map((one) => one.net));
-  };
-  const reversed = (tax: string) => categoryOf(tax) === 'AE';
-  const triangular = sum(reversed, goodsOf);
+  const within = goodsAndServices(document, ['K']);
+  const reversed = goodsAndServices(document, ['AE']);
   return {
-    goods: sum(
-      (tax) => categoryOf(tax) === 'K',
-      ({ net }) => net,
-    ),
-    services: minus(
-      sum(reversed, ({ net }) => net),
-      triangular,
-    ),
-    triangular,
+    goods: plus(within.goods, within.services),
+    services: reversed.services,
+    triangular: reversed.goods,
   };
 }
 

@@ -2,15 +2,16 @@ import { filledForm } from '@/core/decisions/tax/fileReturn';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { addDays, dayOf, type IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
-import { total } from '@/core/kernel/money';
+import { type Minor, total } from '@/core/kernel/money';
 import type { AuthoritiesMaterial } from '@/core/reports/authorities';
 import type { ReturnReportMaterial } from '@/core/reports/returnReport';
 import type { ReportSpan } from '@/core/reports/span';
 import type { EvidenceMaterial, LateMaterial } from '@/core/reports/taxEvidence';
 import type { ExemptMaterial, OutputTaxMaterial, RecapitulativeMaterial } from '@/core/reports/taxLists';
-import { periodIdOf, spanName, spanOf } from '@/core/returns/calendar';
+import { periodIdOf, type Span, spanName, spanOf } from '@/core/returns/calendar';
 import { returnOf } from '@/core/returns/return';
 import type { TaxPayment } from '@/core/returns/taxPayment';
+import type { Registration } from '@/core/tax/registration';
 import { loadBook, present } from '../load';
 import type { BookDb } from '../schema';
 import { owedReturns } from '../tax/queries/owed';
@@ -144,8 +145,9 @@ export async function authoritiesMaterial(db: BookDb, on: IsoDate): Promise<Auth
   ]);
   const all = await Promise.all(
     registrations.map(async (registration) => ({
-      name: `${registration.authority}, ${registration.name}`,
+      name: registration.name,
       owed: await owedReturns(db, registration, chart),
+      unfiled: await unfiledOf(db, registration),
     })),
   );
   return {
@@ -156,10 +158,11 @@ export async function authoritiesMaterial(db: BookDb, on: IsoDate): Promise<Auth
         .filter(({ period }) => period.filed !== null && dayOf(period.filed.at) <= on)
         .map((one) => ({
           ...one,
-          authority: name,
+          registration: name,
           payments: one.payments.flatMap((payment) => paidUntil(payment, on)),
         })),
     ),
+    unfiled: all.flatMap(({ name, unfiled }) => unfiled.map((one) => ({ ...one, registration: name }))),
     setOff: new Map(
       all.map(({ name, owed }) => [
         name,
@@ -167,6 +170,19 @@ export async function authoritiesMaterial(db: BookDb, on: IsoDate): Promise<Auth
       ]),
     ),
   };
+}
+
+/** What each period of a registration that is not filed comes to now, oldest first. */
+async function unfiledOf(
+  db: BookDb,
+  { id }: Registration,
+): Promise<readonly { readonly span: Span; readonly tax: Minor }[]> {
+  const periods = await db.taxPeriods.where('[registrationId+start]').between([id, ''], [id, '~']).toArray();
+  return Promise.all(
+    periods
+      .filter(({ filed }) => filed === null)
+      .map(async (span) => ({ span, tax: returnOf(await db.taxRows.where('periodId').equals(span.id).toArray()).tax })),
+  );
 }
 
 /** A payment as it stood at the end of a day: not made yet, or not undone yet. */
