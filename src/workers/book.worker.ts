@@ -11,6 +11,7 @@ import type { Glance } from '@/core/reports/glance';
 import type { Report } from '@/core/reports/report';
 import type { ReportSpan } from '@/core/reports/span';
 import type { BookCheck } from '@/core/returns/bookProof';
+import type { ClosingCheck } from '@/core/returns/closing';
 import { type Proof, prove } from '@/core/returns/proof';
 import { buildDemo } from '@/demo/buildDemo';
 import {
@@ -34,6 +35,7 @@ import { makeRunDocument } from '@/store/sales/actions/runs';
 import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
 import { BookDb } from '@/store/schema';
+import { closingOf } from '@/store/tax/queries/closing';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { proveBook } from '@/store/tax/queries/proveBook';
 
@@ -121,6 +123,11 @@ const face = {
     const kind = reportKind(name);
     if (kind === null) throw new RangeError(`no report ${name}`);
     return kind.make(db, span, chosen);
+  },
+
+  /** What should be looked at before a period is filed; `start` is its first day. */
+  async closing(registrationId: string, start: IsoDate): Promise<readonly ClosingCheck[]> {
+    return closingOf(db, present(await db.registrations.get(registrationId), 'the registration'), start);
   },
 
   /** What matters on a day. */

@@ -26,6 +26,7 @@ export const routes = {
   /** What all customers owe. */
   customers: '/receipts/customers',
   tax: '/tax',
+  closing: '/tax?view=closing',
   ledger: '/ledger',
   writeJournal: '/ledger/write',
   years: '/ledger/years',

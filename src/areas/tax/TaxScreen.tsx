@@ -1,5 +1,6 @@
 'use client';
 
+import { useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { filledForm } from '@/core/decisions/tax/fileReturn';
@@ -26,6 +27,7 @@ import { usePeriodSpan } from '../shell/usePeriodSpan';
 import { AccountSteps } from './AccountSteps';
 import { AuthorityNote } from './AuthorityNote';
 import { Behind, behindOf } from './Behind';
+import { ClosingSteps } from './ClosingSteps';
 import { FileDialog } from './FileDialog';
 import { PeriodList } from './PeriodList';
 import { ProofNote } from './ProofNote';
@@ -35,9 +37,12 @@ import { ReturnByCode } from './ReturnByCode';
 import { ReturnByForm } from './ReturnByForm';
 import { ReturnByJurisdiction } from './ReturnByJurisdiction';
 import { useProof } from './useProof';
+import { VersionChanges } from './VersionChanges';
 import { ViewTabs } from './ViewTabs';
 
-type ReturnView = 'form' | 'code' | 'jurisdiction' | 'document';
+type ReturnView = 'closing' | 'form' | 'code' | 'jurisdiction' | 'document';
+
+const CLOSING = { view: 'closing', words: 'Closing' } as const;
 
 const VIEWS = [
   { view: 'form', words: 'By box' },
@@ -63,7 +68,8 @@ export function TaxScreen() {
     (db) => recordOf(db, 'returnBoxes', periodIdOf(registration.id, span.start)),
     [registration.id, span.start],
   );
-  const [view, setView] = useState<ReturnView>('form');
+  const asked = useSearchParams().get('view');
+  const [view, setView] = useState<ReturnView>(asked === 'closing' ? 'closing' : 'form');
   const pickView = (picked: ReturnView) => {
     setView(picked);
     setOpened('');
@@ -77,7 +83,9 @@ export function TaxScreen() {
   const figures = found?.figures;
   const filed = period?.filed ?? null;
   const form = formOf(registration);
-  const shown = form === null && view === 'form' ? 'code' : view;
+  const views = [...(filed === null ? [CLOSING] : []), ...(form === null ? VIEWS.slice(1) : VIEWS)];
+  const usual = form === null ? 'code' : 'form';
+  const shown = views.some((one) => one.view === view) ? view : usual;
   const behind = behindOf(form, figures?.rows ?? [], opened);
   const typed = filed?.typed ?? boxes?.typed ?? [];
   const late = (figures?.rows ?? []).reduce((sum, { lateEntries }) => sum + lateEntries, 0);
@@ -137,7 +145,10 @@ export function TaxScreen() {
         </p>
         {figures !== undefined && (
           <>
-            <ViewTabs views={form === null ? VIEWS.slice(1) : VIEWS} view={shown} onPick={pickView} />
+            <ViewTabs views={views} view={shown} onPick={pickView} />
+            {shown === 'closing' && (
+              <ClosingSteps span={span} proof={proof} unplaced={[...new Set(faults.map(({ codeName }) => codeName))]} />
+            )}
             {shown === 'form' && form !== null && (
               <ReturnByForm
                 span={span}
@@ -148,13 +159,13 @@ export function TaxScreen() {
                 onOpen={setOpened}
               />
             )}
-            {late > 0 && (
+            {late > 0 && shown !== 'closing' && (
               <p className="mb-2 text-ochre">
                 △ {late} late: {late === 1 ? 'its own period was' : 'their own periods were'} filed before. By document
                 says which.
               </p>
             )}
-            {figures.rows.length === 0 && (
+            {figures.rows.length === 0 && shown !== 'closing' && (
               <p className="mb-2 text-soft">No document has its tax point in this period.</p>
             )}
             {figures.rows.length > 0 && shown === 'code' && (
@@ -172,7 +183,8 @@ export function TaxScreen() {
           <ReturnBoxes figures={figures} registration={registration} opened={opened} onOpen={setOpened} />
         )}
         {behind !== null && <Behind {...behind} onClose={() => setOpened('')} />}
-        {proof.state === 'done' && (
+        {figures !== undefined && <VersionChanges span={span} figures={figures} filed={filed} typed={typed} />}
+        {proof.state === 'done' && shown !== 'closing' && (
           <AccountSteps
             account={outputAccountOf(registration, accounts)}
             bridge={proof.proof.account}

@@ -119,7 +119,7 @@ export function Today() {
               <Task
                 key={registration.id}
                 mark="closing"
-                path={routes.tax}
+                path={routes.closing}
                 words={`Reconcile and file ${spanName(span)}`}
                 detail={`${registration.name}, ended ${writeDate(span.end)}`}
                 figure={<Money amount={figures.tax} currency={currency} withCode />}

@@ -1,5 +1,10 @@
+import { Suspense } from 'react';
 import { TaxScreen } from '@/areas/tax/TaxScreen';
 
 export default function Page() {
-  return <TaxScreen />;
+  return (
+    <Suspense>
+      <TaxScreen />
+    </Suspense>
+  );
 }
