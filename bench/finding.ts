@@ -7,7 +7,7 @@ import { keepDraft } from '@/store/sales/actions/drafts';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { findDocuments } from '@/store/sales/queries/findDocuments';
 import type { BookDb } from '@/store/schema';
-import { vocabularyOf } from '@/store/vocabulary';
+import { vocabularyOf, wordCounts } from '@/store/vocabulary';
 import { act, draftOf, freshBook, KEPT_FROM, rowsRead, timed } from './books';
 
 const NAMES = ['harbour', 'salmon', 'marina', 'institute', 'quay', 'trawler', 'lighthouse', 'oyster', 'ferry', 'barge'];
@@ -52,7 +52,7 @@ async function indexBook(name: string, count: number): Promise<BookDb> {
     words.push(...rows.map((row) => ({ words: row.words })));
   }
   await db.vocabulary.clear();
-  const vocabulary = vocabularyOf(words);
+  const vocabulary = vocabularyOf(wordCounts(words));
   for (let from = 0; from < vocabulary.length; from += 10 * AT_ONCE)
     await db.vocabulary.bulkAdd(vocabulary.slice(from, from + 10 * AT_ONCE));
   return db;

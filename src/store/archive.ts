@@ -1,33 +1,90 @@
-import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/book/tables';
-import { type Manifest, packArchive, unpackArchive } from '@/core/files/archive';
-import { bookFaults } from '@/core/files/bookFaults';
+import Dexie from 'dexie';
+import { BOOK_TABLES, type BookContent, type BookTable, descriptorOf } from '@/core/book/tables';
+import {
+  archiveFaults,
+  archiveWriter,
+  contentOf,
+  isOfToday,
+  type Manifest,
+  type OpenedArchive,
+  openedArchive,
+  rowsIn,
+} from '@/core/files/archive';
+import { bookChecker } from '@/core/files/bookFaults';
+import { READING_ORDER } from '@/core/files/gathering';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
 import { keepCopy, keptCopy } from './copies';
-import { derivedRows } from './derived';
+import { derivation } from './derived';
 import { storageRefusal } from './perform';
 import type { BookDb } from './schema';
 
-/** All rows of the book, read in one transaction so that they are of one moment. */
-function contentOf(db: BookDb): Promise<BookContent> {
+/** Rows that are in memory at a time while a book is gone through. */
+const BATCH = 1000;
+
+/** Hears how many rows are done, of how many. */
+export type OnRows = (done: number, of: number) => void;
+
+const SILENT: OnRows = () => undefined;
+
+/** Goes through all rows of tables a batch at a time, by their keys, in one transaction so that they are of one moment. */
+function throughRows(
+  db: BookDb,
+  tables: readonly BookTable[],
+  take: (table: BookTable, rows: readonly unknown[]) => void,
+  onRows: OnRows,
+): Promise<void> {
   return db.transaction(
     'r',
-    BOOK_TABLES.map((name) => db.table(name)),
+    tables.map((name) => db.table(name)),
     async () => {
-      const tables: Partial<Record<BookTable, unknown[]>> = {};
-      for (const name of BOOK_TABLES) tables[name] = await db.table(name).toArray();
-      return tables as unknown as BookContent;
+      const counts = await Promise.all(tables.map((name) => db.table(name).count()));
+      const of = counts.reduce((sum, count) => sum + count, 0);
+      let done = 0;
+      for (const name of tables) {
+        const { key } = descriptorOf(name);
+        let after: unknown = Dexie.minKey;
+        for (;;) {
+          const rows = await db.table(name).where(':id').above(after).limit(BATCH).toArray();
+          take(name, rows);
+          done += rows.length;
+          if (rows.length > 0) onRows(done, of);
+          if (rows.length < BATCH) break;
+          after = rows.at(-1)[key];
+        }
+      }
     },
   );
 }
 
 /** The whole book as one file. */
-export async function archiveBook(db: BookDb, writtenAt: string): Promise<Uint8Array> {
-  return packArchive(await contentOf(db), writtenAt);
+export async function archiveBook(db: BookDb, writtenAt: string, onRows: OnRows = SILENT): Promise<Uint8Array> {
+  const writer = archiveWriter();
+  let business = '';
+  await throughRows(
+    db,
+    BOOK_TABLES,
+    (table, rows) => {
+      if (table === 'book') business = (rows as BookContent['book'])[0]?.business.name ?? '';
+      writer.add(table, rows);
+    },
+    onRows,
+  );
+  return writer.end(business, writtenAt);
 }
 
 /** Holds all rows of the book against each other and their seals; empty when everything agrees. */
 export async function checkBook(db: BookDb): Promise<readonly Refusal[]> {
-  return bookFaults(await contentOf(db));
+  const checker = bookChecker();
+  let fault: Refusal | null = null;
+  await throughRows(
+    db,
+    READING_ORDER,
+    (table, rows) => {
+      for (const row of rows) fault ??= checker.take(table, row);
+    },
+    SILENT,
+  );
+  return fault === null ? checker.finish() : [fault];
 }
 
 /** A book file, and what would keep it from being opened again; empty when it opens. */
@@ -37,10 +94,17 @@ export interface SavedBook {
 }
 
 /** The book as a file that was unpacked and checked again before it is handed out. */
-export async function saveBook(db: BookDb, writtenAt: string): Promise<SavedBook> {
-  const bytes = await archiveBook(db, writtenAt);
-  const read = unpackArchive(bytes);
-  return { bytes, refusals: read.ok ? [] : read.refusals };
+export async function saveBook(db: BookDb, writtenAt: string, onRows: OnRows = SILENT): Promise<SavedBook> {
+  const bytes = await archiveBook(db, writtenAt, (done, of) => onRows(done, 2 * of));
+  const archive = openedArchive(bytes);
+  if (!archive.ok) return { bytes, refusals: archive.refusals };
+  const of = rowsIn(archive.value);
+  let done = of;
+  const refusals = archiveFaults(archive.value, (rows) => {
+    done += rows;
+    onRows(done, 2 * of);
+  });
+  return { bytes, refusals };
 }
 
 /** What may happen to a book that is there already. */
@@ -66,6 +130,37 @@ async function copyOf(db: BookDb, { copyAt, copies }: Replacing): Promise<Refusa
   }
 }
 
+/** Rows of a table, some at a time. */
+type Rows = Iterable<readonly [table: BookTable, rows: readonly unknown[]]>;
+
+/** What an archive holds once nothing of it is left to check: a part at a time where it is of today, else brought up as a whole. */
+function checkedRows(archive: OpenedArchive, onDone: (rows: number) => void): Result<Rows> {
+  if (!isOfToday(archive)) {
+    const content = contentOf(archive);
+    return content.ok ? accept(BOOK_TABLES.map((table) => [table, content.value[table]] as const)) : content;
+  }
+  const faults = archiveFaults(archive, onDone);
+  return faults.length > 0 ? refuse(...faults) : accept(partsOf(archive));
+}
+
+function* partsOf({ tables, parts }: OpenedArchive): Generator<readonly [BookTable, readonly unknown[]]> {
+  for (const table of tables) for (const part of parts(table)) if (part.ok) yield [table, part.value];
+}
+
+/** Puts rows in place of all that the book holds, and what is derived from them. Called inside a transaction. */
+async function replaceRows(db: BookDb, rows: Rows, onDone: (rows: number) => void): Promise<void> {
+  for (const table of db.tables) await table.clear();
+  const derived = derivation();
+  for (const [table, part] of rows) {
+    for (let from = 0; from < part.length; from += BATCH)
+      await db.table(table).bulkAdd(part.slice(from, from + BATCH) as object[]);
+    derived.take(table, part);
+    onDone(part.length);
+  }
+  for (const [table, own] of Object.entries(derived.rows()))
+    for (let from = 0; from < own.length; from += BATCH) await db.table(table).bulkAdd(own.slice(from, from + BATCH));
+}
+
 /**
  * Opens an archive in place of what the book holds now. Everything is checked first, and a copy of the
  * book that goes is kept; then one transaction empties and fills all tables, so that a refusal or a
@@ -75,19 +170,25 @@ export async function openArchive(
   db: BookDb,
   bytes: Uint8Array,
   replacing: Replacing = { replace: true, copyAt: null },
+  onRows: OnRows = SILENT,
 ): Promise<Result<Manifest>> {
-  const unpacked = unpackArchive(bytes);
-  if (!unpacked.ok) return unpacked;
-  const { manifest, content } = unpacked.value;
+  const archive = openedArchive(bytes);
+  if (!archive.ok) return archive;
+  const of = 2 * rowsIn(archive.value);
+  let done = 0;
+  const onDone = (rows: number) => {
+    done += rows;
+    onRows(done, of);
+  };
+  const rows = checkedRows(archive.value, onDone);
+  if (!rows.ok) return rows;
   const uncopied = replacing.replace ? await copyOf(db, replacing) : null;
   if (uncopied !== null) return refuse(uncopied);
   try {
     return await db.transaction('rw', db.tables, async (): Promise<Result<Manifest>> => {
       if (!replacing.replace && (await db.book.count()) > 0) return refuse({ code: 'book-exists', path: '' });
-      for (const table of db.tables) await table.clear();
-      for (const name of BOOK_TABLES) await db.table(name).bulkAdd([...content[name]]);
-      for (const [name, rows] of Object.entries(derivedRows(content))) await db.table(name).bulkAdd([...rows]);
-      return accept(manifest);
+      await replaceRows(db, rows.value, onDone);
+      return accept(archive.value.manifest);
     });
   } catch (error) {
     const refusal = storageRefusal(error);

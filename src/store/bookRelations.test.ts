@@ -3,8 +3,10 @@ import type { BookContent } from '@/core/book/tables';
 import { onePart } from '@/core/decisions/payments/onePart';
 import { unpackArchive } from '@/core/files/archive';
 import { BOOK_RELATIONS } from '@/core/files/bookRelations';
+import { faultsIn } from '@/core/files/gathering';
 import { minor } from '@/core/kernel/money';
 import { archiveBook } from './archive';
+import { present } from './load';
 import { recordReceipt } from './payments/actions/recordReceipt';
 import { creditInvoice } from './sales/actions/creditInvoice';
 import { keepDraft } from './sales/actions/drafts';
@@ -46,7 +48,7 @@ const invoice = ({ number }: { readonly number: string }) => number === 'INV-202
 const prefixed = (prefix: string) => (series: Row<'series'>) => series.prefix === prefix;
 
 test('a book that actions made agrees with itself', () => {
-  for (const { faultsIn } of BOOK_RELATIONS) expect(faultsIn(book)).toEqual([]);
+  for (const check of BOOK_RELATIONS) expect(faultsIn(check, book)).toEqual([]);
 });
 
 test.each<[string, number, () => BookContent, readonly RegExp[]]>([
@@ -100,6 +102,7 @@ test.each<[string, number, () => BookContent, readonly RegExp[]]>([
     [/^INV-2026-0001$/],
   ],
 ])('%s is named', (_, relation, damaged, paths) => {
-  const found = BOOK_RELATIONS[relation]?.faultsIn(damaged()).map(({ path }) => path) ?? [];
+  const check = present(BOOK_RELATIONS[relation], 'the check');
+  const found = faultsIn(check, damaged()).map(({ path }) => path);
   for (const path of paths) expect(found.filter((one) => path.test(one))).not.toEqual([]);
 });

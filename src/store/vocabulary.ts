@@ -11,14 +11,19 @@ export interface Worded {
   readonly words: readonly string[];
 }
 
+/** Adds to counts of words how many of some rows hold each. */
+export function addWordCounts(counts: Map<string, number>, rows: readonly Worded[]): void {
+  for (const { words } of rows) for (const word of words) counts.set(word, (counts.get(word) ?? 0) + 1);
+}
+
 /** How many of some rows hold each word. */
 export function wordCounts(rows: readonly Worded[]): Map<string, number> {
   const found = new Map<string, number>();
-  for (const { words } of rows) for (const word of words) found.set(word, (found.get(word) ?? 0) + 1);
+  addWordCounts(found, rows);
   return found;
 }
 
-/** The vocabulary of a whole book. */
-export function vocabularyOf(rows: readonly Worded[]): readonly VocabularyWord[] {
-  return [...wordCounts(rows)].map(([word, count]) => ({ word, count, endings: wordEndings(word) }));
+/** The vocabulary of a whole book, from how many documents hold each word. */
+export function vocabularyOf(counts: ReadonlyMap<string, number>): readonly VocabularyWord[] {
+  return [...counts].map(([word, count]) => ({ word, count, endings: wordEndings(word) }));
 }

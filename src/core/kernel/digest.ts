@@ -10,3 +10,20 @@ export function digest(text: string): string {
 export function digestOf(bytes: Uint8Array): string {
   return bytesToHex(sha256(bytes));
 }
+
+/** The digest of a text that comes in pieces. */
+export interface RunningDigest {
+  readonly add: (text: string) => void;
+  /** SHA-256 of all of it, hexadecimal; nothing may be added after. */
+  readonly end: () => string;
+}
+
+export function runningDigest(): RunningDigest {
+  const hash = sha256.create();
+  return {
+    add: (text) => {
+      hash.update(utf8ToBytes(text));
+    },
+    end: () => bytesToHex(hash.digest()),
+  };
+}

@@ -60,7 +60,7 @@ export type PlainWanted =
   | 'account-of-its-own-records'
   | 'add-income-account'
   | 'amount-above-zero'
-  | 'archive-of-1-gib'
+  | 'archive-of-8-gib'
   | 'bic-of-8-or-11'
   | 'both-reference-and-account'
   | 'both-scheme-and-id'

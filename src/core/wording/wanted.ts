@@ -4,7 +4,7 @@ import type { PlainWanted, RateNeed, Wanted, WantedFacts } from '@/core/kernel/w
 const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'add-income-account': 'Add an income account first.',
   'amount-above-zero': 'Enter an amount above zero.',
-  'archive-of-1-gib': 'The archive unpacks to more than a book can be, 1 GiB. Nothing was changed.',
+  'archive-of-8-gib': 'The archive unpacks to more than a book can be, 8 GiB. Nothing was changed.',
   'bic-of-8-or-11': 'A BIC has 8 or 11 letters and digits.',
   'both-reference-and-account': 'A mandate needs both its reference and the account.',
   'both-scheme-and-id': 'An e-invoice address needs both its scheme and its id.',
