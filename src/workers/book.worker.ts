@@ -18,6 +18,7 @@ import {
   archiveBook,
   bringBack,
   checkBook,
+  type OnRows,
   openArchive,
   type Replacing,
   type SavedBook,
@@ -150,8 +151,8 @@ const face = {
   },
 
   /** The book as a file, checked again before it is handed out. */
-  save(writtenAt: string): Promise<SavedBook> {
-    return saveBook(db, writtenAt);
+  save(writtenAt: string, onRows: OnRows): Promise<SavedBook> {
+    return saveBook(db, writtenAt, onRows);
   },
 
   /** Everything that can be read, without checking it: for a book that no screen can show. */
@@ -159,8 +160,8 @@ const face = {
     return archiveBook(db, writtenAt);
   },
 
-  open(bytes: Uint8Array, replacing: Replacing): Promise<Result<Manifest>> {
-    return openArchive(db, bytes, replacing);
+  open(bytes: Uint8Array, replacing: Replacing, onRows: OnRows): Promise<Result<Manifest>> {
+    return openArchive(db, bytes, replacing, onRows);
   },
 
   bringBack(at: string): Promise<Result<Manifest>> {

@@ -3,10 +3,12 @@ import type { Moment } from '@/core/book/changes';
 import type { Queued } from '@/core/decisions/delivery/sending';
 import type { RunDoes } from '@/core/decisions/sales/run';
 import type { RunRow } from '@/core/documents/run';
+import type { Manifest } from '@/core/files/archive';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Result } from '@/core/kernel/result';
 import type { Report } from '@/core/reports/report';
 import type { ReportSpan } from '@/core/reports/span';
+import type { Replacing, SavedBook } from '@/store/archive';
 import type { RunReview } from '@/store/sales/queries/runs';
 import type { BookFace } from './book.worker';
 import type { CheckedFile, CheckFace } from './check.worker';
@@ -81,6 +83,12 @@ export function inPrinter(print: (face: Remote<PrintFace>) => Promise<Uint8Array
   return Promise.race([print(printer.face), printer.fell]);
 }
 
+/** How long work is stopped, and told how far it is. */
+export interface Told {
+  readonly signal: AbortSignal;
+  readonly tell: (how: { readonly done: number; readonly of: number }) => void;
+}
+
 /** Work that was stopped by the person at the screen. */
 export class Stopped extends Error {}
 
@@ -137,6 +145,35 @@ export function reviewInWorker(
   signal: AbortSignal,
 ): Promise<readonly RunReview[]> {
   return onBook((face) => face.reviewRun(rows, today), signal);
+}
+
+/** Writes the book to a file in a worker, and checks the file again. @throws Stopped when `signal` is aborted. */
+export function saveInWorker(writtenAt: string, { signal, tell }: Told): Promise<SavedBook> {
+  return onBook(
+    (face) =>
+      face.save(
+        writtenAt,
+        proxy((done, of) => tell({ done, of })),
+      ),
+    signal,
+  );
+}
+
+/** Opens a book file in a worker. @throws Stopped when `signal` is aborted; the book is then as it was. */
+export function openInWorker(
+  bytes: Uint8Array,
+  replacing: Replacing,
+  { signal, tell }: Told,
+): Promise<Result<Manifest>> {
+  return onBook(
+    (face) =>
+      face.open(
+        bytes,
+        replacing,
+        proxy((done, of) => tell({ done, of })),
+      ),
+    signal,
+  );
 }
 
 /** Makes a report in a worker. @throws Stopped when `signal` is aborted. */

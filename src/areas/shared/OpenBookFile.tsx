@@ -8,7 +8,8 @@ import { hasBook } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
-import { onBook } from '@/workers/client';
+import { Progress } from '@/ui/Progress';
+import { openInWorker } from '@/workers/client';
 import { bookDb } from '../shell/book';
 import { usePicked } from '../shell/period';
 import { routes } from '../shell/routes';
@@ -26,9 +27,9 @@ export function OpenBookFile() {
   const open = (content: Uint8Array, replace: boolean) => {
     setBytes(null);
     return run.start(
-      async ({ signal }) => {
+      async (running) => {
         const replacing = { replace, copyAt: new Date().toISOString() };
-        const result = await onBook((face) => face.open(content, replacing), signal);
+        const result = await openInWorker(content, replacing, running);
         if (!result.ok) return wordRefusals(result.refusals);
         usePicked.setState({ start: null });
         toast(`The book of ${result.value.business} is open`);
@@ -47,12 +48,15 @@ export function OpenBookFile() {
     <div>
       <ChooseFile words="Open a book file" accept=".able,.zip" onFile={(file) => void choose(file)} />
       {run.doing !== null && (
-        <p role="status" className="mt-2">
-          Checking the whole file…{' '}
-          <Button weight="quiet" onClick={run.stop}>
-            Stop
-          </Button>
-        </p>
+        <div className="mt-2 max-w-[320px]">
+          <p role="status">
+            Checking the whole file…{' '}
+            <Button weight="quiet" onClick={run.stop}>
+              Stop
+            </Button>
+          </p>
+          <Progress label="Rows read" {...run.doing} />
+        </div>
       )}
       {run.said !== '' && (
         <p role="alert" className="mt-2 max-w-[52ch] text-brick">

@@ -6,8 +6,9 @@ import { countEvents } from '@/store/records';
 import { Button } from '@/ui/Button';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
+import { Progress } from '@/ui/Progress';
 import { chooseTheme, type ThemeChoice, themeChoice } from '@/ui/Theme';
-import { onBook } from '@/workers/client';
+import { saveInWorker } from '@/workers/client';
 import { OpenBookFile } from '../../shared/OpenBookFile';
 import { useRun } from '../../shared/useRun';
 import { useOpenBook } from '../../shell/BookContext';
@@ -29,10 +30,10 @@ export function BookFile() {
 
   const save = () =>
     run.start(
-      async ({ signal }) => {
+      async (running) => {
         const at = new Date().toISOString();
         const events = await countEvents(bookDb());
-        const { bytes, refusals } = await onBook((face) => face.save(at), signal);
+        const { bytes, refusals } = await saveInWorker(at, running);
         const name = business.name.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
         saveFile(`${name}-${today()}.able`, bytes, 'application/zip');
         if (refusals.length === 0) noteSaved({ at, events });
@@ -60,6 +61,11 @@ export function BookFile() {
         )}
         <OpenBookFile />
       </div>
+      {run.doing !== null && (
+        <div className="mb-3 max-w-[320px]">
+          <Progress label="Rows written and checked" {...run.doing} />
+        </div>
+      )}
       <p role="status" className="mb-4">
         {run.said}
       </p>

@@ -1,16 +1,19 @@
-// Writes a large book as a file, to try screens and reports at size: npm run large-book -- 20000 large.able
+// Writes a sample book of any size as a file, to try screens and reports with: npm run sample -- --documents 20000 large.able
 import { writeFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
 import { register } from 'tsx/esm/api';
 import { ensurePackages } from './lib/setup.mjs';
 
 await ensurePackages();
 register();
-const [documents = '10000', file = `book-of-${documents}.able`] = process.argv.slice(2);
-const count = Number(documents);
+const options = { documents: { type: 'string', default: '10000' } };
+const { values, positionals } = parseArgs({ options, allowPositionals: true });
+const count = Number(values.documents);
 if (!Number.isInteger(count) || count < 1) {
-  console.error('How many documents? npm run large-book -- 20000 large.able');
+  console.error('How many documents? npm run sample -- --documents 20000 large.able');
   process.exit(2);
 }
+const [file = `book-of-${count}.able`] = positionals;
 const { largeBook } = await import('../src/demo/largeBook.ts');
 const { packArchive } = await import('../src/core/files/archive.ts');
 const { isoDate } = await import('../src/core/kernel/date.ts');
