@@ -16,6 +16,7 @@ import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { act, draftOf, freshBook, KEPT_FROM, momentOn, rowsRead, timed } from './books';
 import { writtenInWorker } from './einvoice';
 import { findingAgainstSmall } from './finding';
+import { openLarge, proofOfLarge, readsOfLarge, saveLarge } from './large';
 import { moneyAgainstSmall } from './money';
 import { runAgainstPlain } from './runs';
 
@@ -159,6 +160,10 @@ Object.assign(globalThis, {
     moneyAgainstSmall,
     runAgainstPlain,
     writtenInWorker,
+    openLarge,
+    saveLarge,
+    readsOfLarge,
+    proofOfLarge,
   },
 });
 
@@ -170,4 +175,8 @@ export interface Bench {
   readonly findingAgainstSmall: typeof findingAgainstSmall;
   readonly moneyAgainstSmall: typeof moneyAgainstSmall;
   readonly writtenInWorker: typeof writtenInWorker;
+  readonly openLarge: typeof openLarge;
+  readonly saveLarge: typeof saveLarge;
+  readonly readsOfLarge: typeof readsOfLarge;
+  readonly proofOfLarge: typeof proofOfLarge;
 }

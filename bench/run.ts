@@ -1,10 +1,13 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { servePage } from 'tests/servePage';
+import { packArchive } from '@/core/files/archive';
+import { isoDate } from '@/core/kernel/date';
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
+import { largeBook } from '@/demo/largeBook';
 import { matchingAgainstFew } from './bank';
 import type { Bench } from './browser';
 import { decideAgainstCompute } from './decide';
@@ -127,6 +130,92 @@ async function runs(page: Page): Promise<void> {
   );
 }
 
+/** Documents of the book that is large, and of the one it is held against. */
+const [LARGE, SMALL] = [100_000, 1000];
+
+/** A sample book as a file, made once and kept. */
+function sampleFile(documents: number): string {
+  const file = join(ROOT, '.cache', `sample-${documents}.able`);
+  mkdirSync(dirname(file), { recursive: true });
+  if (!existsSync(file)) {
+    const content = largeBook(documents, isoDate('2024-01-01'), isoDate('2026-10-31'), 1);
+    writeFileSync(file, packArchive(content, '2026-11-01T09:00:00.000Z'));
+  }
+  return file;
+}
+
+/** The most memory that the page has ever taken, in MiB: that of the largest process that draws pages. */
+function peakMemory(): number {
+  const peaks = readdirSync('/proc')
+    .filter((pid) => /^\d+$/.test(pid))
+    .map((pid) => {
+      try {
+        if (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('--type=renderer')) return 0;
+        const [, kib = '0'] = /VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8')) ?? [];
+        return Number(kib) / 1024;
+      } catch {
+        // It ended in the meantime.
+        return 0;
+      }
+    });
+  return Math.max(0, ...peaks);
+}
+
+/** Spans of days that hold as many documents in the large book as in the small one, with those of as long a time before. */
+const AS_MANY: Readonly<Record<number, { readonly from: string; readonly until: string }>> = {
+  [LARGE]: { from: '2026-09-01', until: '2026-09-05' },
+  [SMALL]: { from: '2025-06-01', until: '2026-10-31' },
+};
+
+/** (l) Whole books of sample files: opened, read, proven and saved. */
+async function large(page: Page): Promise<void> {
+  const seen = new Map<number, { open: number; save: number; reads: Awaited<ReturnType<Bench['readsOfLarge']>> }>();
+  for (const documents of [SMALL, LARGE]) {
+    const name = `sample-${documents}.able`;
+    const file = sampleFile(documents);
+    await page.route(`**/${name}`, (route) => route.fulfill({ path: file }));
+    await page.reload();
+    const ask = <Work extends 'openLarge' | 'saveLarge' | 'readsOfLarge' | 'proofOfLarge'>(
+      work: Work,
+      days?: { readonly from: string; readonly until: string },
+    ): Promise<Awaited<ReturnType<Bench[Work]>>> =>
+      page.evaluate(
+        ([global, key, file, span]) =>
+          (globalThis[global as keyof typeof globalThis] as unknown as Record<string, (...given: unknown[]) => never>)[
+            key
+          ]?.(file, span),
+        [WITH_BENCH, work, name, days] as const,
+      ) as never;
+    const opened = await ask('openLarge');
+    const openPeak = peakMemory();
+    console.log(
+      `(l) ${documents} documents, ${opened.rows} rows, opened in ${(opened.time / 1000).toFixed(1)} s, at most ${openPeak.toFixed(0)} MiB`,
+    );
+    const saved = await ask('saveLarge');
+    console.log(
+      `(l) ${documents} documents saved in ${(saved.time / 1000).toFixed(1)} s, ${(saved.bytes / 2 ** 20).toFixed(1)} MiB, at most ${peakMemory().toFixed(0)} MiB`,
+    );
+    const reads = await ask('readsOfLarge', AS_MANY[documents]);
+    seen.set(documents, { open: opened.time / documents, save: saved.time / documents, reads });
+    const proof = await ask('proofOfLarge');
+    console.log(
+      `(l) proof of the whole book (${proof.holds ? 'holds' : 'DOES NOT HOLD'}): ${(proof.proven / 1000).toFixed(1)} s; raw read of its ${proof.read} rows ${(proof.raw / 1000).toFixed(1)} s; ratio ${(proof.proven / proof.raw).toFixed(2)}`,
+    );
+  }
+  const [small, big] = [seen.get(SMALL), seen.get(LARGE)];
+  if (small === undefined || big === undefined) return;
+  console.log(
+    `(l) for each document: opened ${big.open.toFixed(2)} ms against ${small.open.toFixed(2)} ms, ratio ${(big.open / small.open).toFixed(2)}; saved ${big.save.toFixed(2)} ms against ${small.save.toFixed(2)} ms, ratio ${(big.save / small.save).toFixed(2)}`,
+  );
+  for (const [i, { name, read, time }] of big.reads.entries()) {
+    const other = small.reads[i];
+    if (other !== undefined)
+      console.log(
+        `(l) ${name}: ${read} rows, ${time.toFixed(1)} ms; in the book of ${SMALL} ${other.read} rows, ${other.time.toFixed(1)} ms; ratio ${(time / other.time).toFixed(2)}`,
+      );
+  }
+}
+
 async function inChromium(parts: readonly ((page: Page) => Promise<void>)[]): Promise<void> {
   const { address, close } = await servePage(join(ROOT, 'bench/browser.ts'));
   const profile = mkdtempSync(join(tmpdir(), 'able-bench-'));
@@ -152,7 +241,7 @@ const wants = (name: string) => asked.length === 0 || asked.includes(name);
 if (wants('a')) computeAgainstJson();
 if (wants('d')) decideAgainstCompute();
 if (wants('j')) matchingAgainstFew();
-const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money, k: runs }).flatMap(
+const parts = Object.entries({ b: issuing, c: periods, g: einvoices, e: finding, i: money, k: runs, l: large }).flatMap(
   ([name, part]) => (wants(name) ? [part] : []),
 );
 if (parts.length > 0) await inChromium(parts);

@@ -7,11 +7,12 @@ import { showNumber } from '@/core/kernel/show';
 import { type ReturnForm, rowsInto } from '@/core/returns/form';
 import { rowKey, type TaxBalance } from '@/core/returns/return';
 import type { TaxEntry } from '@/core/returns/taxEntry';
-import { entriesBehindAll } from '@/store/tax/queries/periods';
+import { firstBehind } from '@/store/tax/queries/periods';
 import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Money } from '@/ui/Money';
 import { ListTable } from '../shared/ListTable';
+import { useMore } from '../shared/useMore';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -49,7 +50,8 @@ interface BehindProps {
 export function Behind({ rows, title, onClose }: BehindProps) {
   const { currency } = useOpenBook();
   const key = rows.map((row) => `${row.periodId}|${rowKey(row)}`).join();
-  const entries = useBook((db) => entriesBehindAll(db, rows), [key]) ?? [];
+  const more = useMore();
+  const { rows: entries = [], onMore } = more.of(useBook((db) => firstBehind(db, rows, more.ask), [key], [more.ask]));
   const several = new Set(rows.map(({ jurisdictionId }) => jurisdictionId)).size > 1;
   return (
     <section aria-label={`Documents behind ${title}`} className="mt-6">
@@ -65,6 +67,7 @@ export function Behind({ rows, title, onClose }: BehindProps) {
         caption={`Documents behind ${title}`}
         rows={entries}
         keyOf={(entry) => entry.id}
+        onMore={onMore}
         columns={[
           {
             head: 'Document',

@@ -97,23 +97,48 @@ export async function returnsToFile(
   );
 }
 
-/** The tax entries behind one row of a return, by document number. */
-export function entriesBehind(
-  db: BookDb,
-  row: Pick<TaxBalance, 'periodId' | 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>,
-): Promise<TaxEntry[]> {
+/** What says which entries a row of a return sums. */
+type RowOfReturn = Pick<TaxBalance, 'periodId' | 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>;
+
+function behind(db: BookDb, row: RowOfReturn) {
   const from = [row.periodId, row.code, row.percent, row.jurisdictionId, row.taxId, row.kind];
   return db.taxEntries
     .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
-    .between([...from, ''], [...from, '\uffff'])
-    .toArray();
+    .between([...from, ''], [...from, '\uffff']);
 }
 
+/** The tax entries behind one row of a return, by document number. */
+export function entriesBehind(db: BookDb, row: RowOfReturn): Promise<TaxEntry[]> {
+  return behind(db, row).toArray();
+}
+
+const byNumber = (a: TaxEntry, b: TaxEntry): number =>
+  a.documentNumber < b.documentNumber ? -1 : a.documentNumber > b.documentNumber ? 1 : 0;
+
 /** The tax entries behind several rows, by document number. */
-export async function entriesBehindAll(
-  db: BookDb,
-  rows: readonly Parameters<typeof entriesBehind>[1][],
-): Promise<TaxEntry[]> {
-  const found = (await Promise.all(rows.map((row) => entriesBehind(db, row)))).flat();
-  return found.sort((a, b) => (a.documentNumber < b.documentNumber ? -1 : a.documentNumber > b.documentNumber ? 1 : 0));
+export async function entriesBehindAll(db: BookDb, rows: readonly RowOfReturn[]): Promise<TaxEntry[]> {
+  return (await Promise.all(rows.map((row) => entriesBehind(db, row)))).flat().sort(byNumber);
+}
+
+/** The first of the tax entries behind several rows, by document number: little more is read than is given. */
+export async function firstBehind(db: BookDb, rows: readonly RowOfReturn[], limit: number): Promise<TaxEntry[]> {
+  const step = Math.ceil(limit / Math.max(rows.length, 1)) + 1;
+  const sources = rows.map((row) => ({ row, read: [] as TaxEntry[], more: true }));
+  for (;;) {
+    const found = sources.flatMap(({ read }) => read).sort(byNumber);
+    const last = found[limit - 1];
+    // A row whose entries end before the last that is wanted may hold one that comes before it.
+    const short = sources.filter(({ read, more }) => {
+      const end = read.at(-1);
+      return more && (last === undefined || end === undefined || byNumber(end, last) < 0);
+    });
+    if (short.length === 0) return found.slice(0, limit);
+    await Promise.all(
+      short.map(async (source) => {
+        const next = await behind(db, source.row).offset(source.read.length).limit(step).toArray();
+        source.read.push(...next);
+        source.more = next.length === step;
+      }),
+    );
+  }
 }
