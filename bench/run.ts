@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { servePage } from 'tests/servePage';
-import { packArchive } from '@/core/files/archive';
+import { ARCHIVE_VERSION, packArchive } from '@/core/files/archive';
 import { isoDate } from '@/core/kernel/date';
 import { calculate } from '@/core/tax/calculate';
 import { readCalcInput } from '@/core/tax/readCalcInput';
@@ -135,7 +135,7 @@ const [LARGE, SMALL] = [100_000, 1000];
 
 /** A sample book as a file, made once and kept. */
 function sampleFile(documents: number): string {
-  const file = join(ROOT, '.cache', `sample-${documents}.able`);
+  const file = join(ROOT, '.cache', `sample-${documents}-v${ARCHIVE_VERSION}.able`);
   mkdirSync(dirname(file), { recursive: true });
   if (!existsSync(file)) {
     const content = largeBook(documents, isoDate('2024-01-01'), isoDate('2026-10-31'), 1);

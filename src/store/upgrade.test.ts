@@ -75,10 +75,11 @@ const SINCE_V6 = ['allocations', 'refunds'];
 const SINCE_V7 = ['withheld', 'withholdingCertificates', 'withholdingClaims'];
 const SINCE_V9 = ['bankAccounts', 'bankStatements', 'bankLines', 'bankRules', 'reconciliations'];
 const SINCE_V10 = ['returnBoxes', 'yearClosings'];
+const SINCE_V11 = ['journalTemplates'];
 const SINCE_V8 = ['reopenedFilings', 'taxPayments', 'revaluations', 'deferrals'];
 
-/** A stored book of version 2 to 9; only the keys matter, as the old program's indexes are not read. */
-async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9, name: string): Promise<void> {
+/** A stored book of version 2 to 10; only the keys matter, as the old program's indexes are not read. */
+async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10, name: string): Promise<void> {
   const old = new Dexie(name);
   const later = [
     ...(version < 3 ? SINCE_V3 : []),
@@ -88,7 +89,8 @@ async function storedAs(version: 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9, name: string): P
     ...(version < 7 ? SINCE_V7 : []),
     ...(version < 8 ? SINCE_V8 : []),
     ...(version < 9 ? SINCE_V9 : []),
-    ...SINCE_V10,
+    ...(version < 10 ? SINCE_V10 : []),
+    ...SINCE_V11,
   ];
   const keyed = BOOK_TABLES.filter((table) => !later.includes(table));
   old.version(version).stores({
@@ -152,11 +154,11 @@ describe('a book of version 1', () => {
     expect(await causes('2026-11-01')).toEqual(['manual-journal']);
   });
 
-  test('goes out again as a file of version 10 that opens as the very same book', async () => {
+  test('goes out again as a file of version 11 that opens as the very same book', async () => {
     const db = await opened('upgrade-again');
     const again = await archiveBook(db, AT);
     const read = unpackArchive(again);
-    expect(read.ok && read.value.manifest.version).toBe(10);
+    expect(read.ok && read.value.manifest.version).toBe(11);
     const other = new BookDb('upgrade-other');
     await openArchive(other, again);
     expect(await archiveBook(other, AT)).toEqual(again);
@@ -430,5 +432,20 @@ describe('a book of version 9', () => {
     await storedAs(9, 'upgrade-stored-9');
     const stored = await archiveBook(new BookDb('upgrade-stored-9'), AT);
     expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-9', fixture(9)), AT));
+  });
+});
+
+describe('a book of version 10', () => {
+  test('keeps all it had, and no journal is a template', async () => {
+    const db = await opened('upgrade-10', fixture(10));
+    expect(await sealedOf(db)).toEqual(sealedIn(fixture(10)));
+    expect(await db.journalTemplates.count()).toBe(0);
+    expect((await db.taxPeriods.toArray()).filter(({ filed }) => filed !== null)).toHaveLength(1);
+  });
+
+  test('stored in a browser comes up to the same book as its file does', async () => {
+    await storedAs(10, 'upgrade-stored-10');
+    const stored = await archiveBook(new BookDb('upgrade-stored-10'), AT);
+    expect(stored).toEqual(await archiveBook(await opened('upgrade-compared-10', fixture(10)), AT));
   });
 });

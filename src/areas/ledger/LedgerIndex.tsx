@@ -21,6 +21,7 @@ const LEDGER: readonly Way[] = [
   { path: routes.ledger, name: 'Journal' },
   { path: routes.writeJournal, name: 'New journal' },
   { path: routes.chart, name: 'Chart of accounts' },
+  { path: routes.openingBalances, name: 'Opening balances' },
   { path: routes.deferred, name: 'Deferred revenue' },
   { path: routes.revaluation, name: 'Revaluation' },
 ];

@@ -31,6 +31,8 @@ export function sourcePath(entry: Pick<JournalEntry, 'kind' | 'sourceId'>): stri
       return routes.record('bank-accounts', entry.sourceId);
     case 'bank':
       return routes.bankLine(entry.sourceId);
+    case 'account-opening':
+      return routes.openingBalances;
     case 'journal':
       return null;
   }

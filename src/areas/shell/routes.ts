@@ -29,7 +29,10 @@ export const routes = {
   closing: '/tax?view=closing',
   ledger: '/ledger',
   writeJournal: '/ledger/write',
+  /** A new journal that begins as one that was posted. */
+  journalLike: (entryId: string) => `/ledger/write?like=${encodeURIComponent(entryId)}`,
   years: '/ledger/years',
+  openingBalances: '/ledger/opening',
   chart: '/ledger/chart',
   auditFile: '/ledger/audit-file',
   revaluation: '/ledger/revaluation',

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
 import { cardJob } from '@/jobs/cardRound';
 import { eInvoiceJob } from '@/jobs/eInvoiceRound';
+import { journalJob } from '@/jobs/journalRound';
 import { mailJob, type WriteMail } from '@/jobs/mailRound';
 import { recurringJob, type SendDocument } from '@/jobs/recurringRound';
 import { type Job, runJobs } from '@/jobs/runJobs';
@@ -27,6 +28,7 @@ const sendDocument: SendDocument = async (documentId) => {
 const JOBS: readonly Job[] = [
   eInvoiceJob(accessPoint),
   recurringJob(sendDocument),
+  journalJob,
   mailJob(mailServer, writeMail),
   cardJob(cardCompany),
 ];

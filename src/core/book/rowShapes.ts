@@ -340,6 +340,8 @@ const taxRow = record({
 
 const inDocument = maybe(record({ currency, amount: maybe(amount), base: maybe(amount), tax: maybe(amount) }));
 
+const rhythm = record({ unit: oneOf(...RHYTHM_UNITS), every: count, lastDay: flag });
+
 const typedBox = record({ box: text, amount, words: text, account: words });
 
 const FILING = {
@@ -653,6 +655,7 @@ export const ROW_SHAPES = {
       'deferral',
       'bank',
       'bank-opening',
+      'account-opening',
       'closing',
       'journal',
     ),
@@ -718,6 +721,16 @@ export const ROW_SHAPES = {
     operator: words,
     reopened: listOf(record({ at: instant, operator: words, reason: words, closingEntryId: text, entryId: text })),
     isClosed: flag,
+  }),
+  journalTemplates: record({
+    id: text,
+    name: text,
+    text,
+    sides: listOf(record({ account: text, amount })),
+    takenBack: flag,
+    repeat: orNull(record({ rhythm, first: date, until: dateOrNothing })),
+    madeUntil: dateOrNothing,
+    nextDue: dateOrNothing,
   }),
   returnBoxes: record({ id: text, registrationId: text, typed: listOf(typedBox) }),
   reopenedFilings: record({
@@ -845,7 +858,7 @@ export const ROW_SHAPES = {
   recurring: record({
     id: text,
     name: words,
-    rhythm: record({ unit: oneOf(...RHYTHM_UNITS), every: count, lastDay: flag }),
+    rhythm,
     first: date,
     until: dateOrNothing,
     times: count,

@@ -22,6 +22,7 @@ import { type DocumentStyle, styleSchema } from '@/core/documents/style';
 import type { Account } from '@/core/ledger/account';
 import type { JournalEntry, JournalLine } from '@/core/ledger/entry';
 import type { YearClosing } from '@/core/ledger/fiscalYear';
+import type { JournalTemplate } from '@/core/ledger/journalTemplate';
 import { type BankAccount, bankAccountSchema } from '@/core/parties/bankAccount';
 import { businessSchema } from '@/core/parties/business';
 import { type Certificate, certificateSchema } from '@/core/parties/certificate';
@@ -525,6 +526,20 @@ export const TABLES = {
     shape: ROW_SHAPES.yearClosings,
     called: ({ id }) => `closing of the year to ${id}`,
     references: [{ table: 'journal', at: 'entry', what: 'the entry of its closing', ids: ({ entryId }) => [entryId] }],
+  }),
+  journalTemplates: removable<JournalTemplate>({
+    key: 'id',
+    indexes: { 11: 'id, nextDue' },
+    shape: ROW_SHAPES.journalTemplates,
+    called: ({ name }) => `journal template ${name}`,
+    references: [
+      {
+        table: 'accounts',
+        at: 'account',
+        what: 'an account of the chart',
+        ids: ({ sides }) => sides.map(({ account }) => account),
+      },
+    ],
   }),
   returnBoxes: table<ReturnBoxes>({
     key: 'id',

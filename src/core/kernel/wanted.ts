@@ -107,6 +107,7 @@ export type PlainWanted =
   | 'day-not-before-allocation'
   | 'day-not-before-document'
   | 'day-not-before-invoice'
+  | 'day-not-before-journal'
   | 'day-not-before-quote'
   | 'day-not-before-receipt'
   | 'day-or-nothing'

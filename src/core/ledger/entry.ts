@@ -21,6 +21,7 @@ export type EntryKind =
   | 'deferral'
   | 'bank'
   | 'bank-opening'
+  | 'account-opening'
   | 'closing'
   | 'journal';
 

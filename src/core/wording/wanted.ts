@@ -15,6 +15,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'choose-account-type': 'Choose what kind of account it is.',
   'give-account-code': 'Enter a code of up to twelve letters and digits, such as 4150.',
   'choose-month': 'Choose a month.',
+  'day-not-before-journal': 'Enter a day that is not before the journal’s own.',
   'choose-box': 'Choose a box that other books feed.',
   'no-account-here': 'This amount stands on the form alone: leave the account empty.',
   'say-where-from': 'Say where the amount comes from.',

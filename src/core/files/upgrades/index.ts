@@ -9,6 +9,7 @@ import { upgradeV6 } from './v6';
 import { upgradeV7 } from './v7';
 import { upgradeV8 } from './v8';
 import { upgradeV9 } from './v9';
+import { upgradeV10 } from './v10';
 
 /** Rows by table, of whatever version. */
 export type OldBook = Readonly<Record<string, readonly unknown[]>>;
@@ -39,6 +40,7 @@ export const UPGRADES: readonly Upgrade[] = [
   upgrade(['accounts'], upgradeV7),
   upgrade(['book', 'accounts'], upgradeV8),
   upgrade(['accounts'], upgradeV9),
+  upgrade([], upgradeV10),
 ];
 
 /** What of a document's row follows from the rest of it, as it is worked out today: its state, its day, its words. */

@@ -1,8 +1,9 @@
-import type { ComponentType } from 'react';
+import { type ComponentType, Suspense } from 'react';
 import { AuditFileScreen } from '@/areas/ledger/AuditFileScreen';
 import { ChartScreen } from '@/areas/ledger/ChartScreen';
 import { DeferredScreen } from '@/areas/ledger/DeferredScreen';
 import { HistoryScreen } from '@/areas/ledger/HistoryScreen';
+import { OpeningScreen } from '@/areas/ledger/OpeningScreen';
 import { ProveScreen } from '@/areas/ledger/ProveScreen';
 import { RevaluationScreen } from '@/areas/ledger/RevaluationScreen';
 import { SealScreen } from '@/areas/ledger/SealScreen';
@@ -11,6 +12,7 @@ import { YearsScreen } from '@/areas/ledger/YearsScreen';
 
 const VIEWS = {
   write: WriteJournal,
+  opening: OpeningScreen,
   years: YearsScreen,
   chart: ChartScreen,
   'audit-file': AuditFileScreen,
@@ -30,5 +32,9 @@ export function generateStaticParams(): { view: View }[] {
 
 export default async function Page({ params }: { readonly params: Promise<{ view: string }> }) {
   const Screen = VIEWS[(await params).view as View];
-  return <Screen />;
+  return (
+    <Suspense>
+      <Screen />
+    </Suspense>
+  );
 }
