@@ -29,7 +29,7 @@ export function OpeningScreen() {
       <SheetTitle>Opening balances</SheetTitle>
       <p className="mb-4 max-w-[64ch] text-soft">
         What each account stood at when this book was begun, against Opening balances. Receivables come from{' '}
-        <Link href={routes.section('openings')} className="underline underline-offset-4">
+        <Link href={routes.section('csv')} className="underline underline-offset-4">
           opening invoices
         </Link>
         , money from each{' '}
