@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openSample, pasteCells } from './support';
+import { bytesOf, expectAccessible, openSample, pasteCells } from './support';
 
 const heading = (page: Page, name: string) => page.getByRole('heading', { name, exact: true, level: 1 });
 const slip = (page: Page, name: string) => page.getByRole('dialog', { name });
@@ -204,7 +204,7 @@ test('opening invoices come from a file, all or none', async ({ page }) => {
   await file.setInputFiles(csv('Orcas Marina,OLD-1,2025-11-30,120.00', 'Inishmaan Shellfish,OLD-2,2025-11-30,80.00'));
   await expect(page.getByText('open.csv: 2 to add, 200.00 in all.')).toBeVisible();
   await page.getByRole('button', { name: 'Import open.csv' }).click();
-  await expect(page.getByText('2 opening invoices are saved')).toBeVisible();
+  await expect(page.getByText('The opening invoices are saved')).toBeVisible();
   await page.goto('/receipts/customers/orcas');
   await expect(page.getByRole('main')).toContainText('120.00');
 });
@@ -230,4 +230,28 @@ test('an invoice says the account of its style, currency or own choice', async (
   await expect(into.locator('option').first()).toHaveText('Dollar account');
   await into.selectOption({ label: 'Bank, EUR' });
   await expect(into).toHaveValue('bank');
+});
+
+test('the book goes out to CSV, and journals come in from it: looked at first, wrong rows named', async ({ page }) => {
+  await openSample(page);
+  await page.goto('/setup/csv');
+  const out = page.getByRole('region', { name: 'The book as CSV' });
+  await out.getByLabel('What goes out').selectOption('receipts');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    out.getByRole('button', { name: 'Save receipts and what they settled to a file' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('receipts-2026-11-23.csv');
+  expect((await bytesOf(download)).toString('utf8')).toContain('REC-2026-0007');
+  const journals = page.getByRole('region', { name: 'Journals', exact: true });
+  const file = (text: string) => ({ name: 'journals.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const choose = journals.getByLabel('File of journals');
+  const heads = 'entry,date,text,account,debit,credit';
+  await choose.setInputFiles(file(`${heads}\n1,2026-11-20,Stamps,7930,12.50,\n1,2026-11-20,Stamps,9999,,12.50`));
+  await expect(journals.getByText('row 3, account: Choose an account.')).toBeVisible();
+  await choose.setInputFiles(file(`${heads}\n1,2026-11-20,Stamps,7930,12.50,\n1,2026-11-20,Stamps,3000,,12.50`));
+  await expect(journals.getByText('journals.csv: 1 to post, 12.50 in debits and credits.')).toBeVisible();
+  await expectAccessible(page, 'tables as CSV');
+  await journals.getByRole('button', { name: 'Import journals.csv' }).click();
+  await expect(page.getByText('The journals are posted')).toBeVisible();
 });

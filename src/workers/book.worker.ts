@@ -4,6 +4,7 @@ import type { Queued } from '@/core/decisions/delivery/sending';
 import type { RunDoes } from '@/core/decisions/sales/run';
 import type { RunRow } from '@/core/documents/run';
 import type { Manifest } from '@/core/files/archive';
+import type { BookCsv } from '@/core/files/bookCsv';
 import type { IsoDate } from '@/core/kernel/date';
 import type { Minor } from '@/core/kernel/money';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
@@ -36,6 +37,7 @@ import { makeRunDocument } from '@/store/sales/actions/runs';
 import { type RunReview, reviewRun } from '@/store/sales/queries/runs';
 import { type ChainCheck, checkSeals } from '@/store/sales/queries/seals';
 import { BookDb } from '@/store/schema';
+import { bookCsv } from '@/store/setup/queries/bookCsv';
 import { closingOf } from '@/store/tax/queries/closing';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
 import { proveBook } from '@/store/tax/queries/proveBook';
@@ -47,6 +49,19 @@ const PIECES = 64;
 
 /** E-invoices written, checked and queued in one transaction. */
 const AT_ONCE = 20;
+
+/** A file out of a text that comes in pieces, which never stand in memory together as one text. */
+async function blobOf(texts: AsyncIterable<string>, type: string): Promise<Blob> {
+  const parts: Blob[] = [];
+  let piece: string[] = [];
+  for await (const text of texts) {
+    piece.push(text);
+    if (piece.length < PIECES) continue;
+    parts.push(new Blob(piece));
+    piece = [];
+  }
+  return new Blob([...parts, ...piece], { type });
+}
 
 const face = {
   /** Proves a period; `start` is its first day. */
@@ -136,18 +151,14 @@ const face = {
     return glance(db, on);
   },
 
+  /** One kind of the book as a CSV file. */
+  async bookCsv(what: BookCsv): Promise<Blob> {
+    return blobOf(bookCsv(db, what), 'text/csv;charset=utf-8');
+  },
+
   /** The audit file between two days, as a file of text; its pieces never stand in memory together as one text. */
   async auditFile(span: ReportSpan, writtenOn: IsoDate, onDone: (done: number, of: number) => void): Promise<Blob> {
-    const parts: Blob[] = [];
-    let piece: string[] = [];
-    for await (const text of auditFile(db, span, writtenOn, onDone)) {
-      piece.push(text);
-      if (piece.length >= PIECES) {
-        parts.push(new Blob(piece));
-        piece = [];
-      }
-    }
-    return new Blob([...parts, ...piece], { type: 'application/xml' });
+    return blobOf(auditFile(db, span, writtenOn, onDone), 'application/xml');
   },
 
   /** The book as a file, checked again before it is handed out. */

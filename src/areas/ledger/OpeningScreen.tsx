@@ -2,7 +2,6 @@
 
 import { toast } from 'sonner';
 import { type OpenAccountsMaterial, openableAccounts } from '@/core/decisions/ledger/openAccounts';
-import { writeDate } from '@/core/kernel/date';
 import { type Minor, minor, NOTHING, negated, total, writeMoney } from '@/core/kernel/money';
 import { type Refusal, refuse } from '@/core/kernel/result';
 import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
@@ -86,7 +85,7 @@ function OpeningForm({ material, accounts }: OpeningFormProps) {
       <DateField
         label="At the end of"
         className="w-[200px]"
-        hint={`Before the first document, such as ${writeDate(today())}`}
+        hint="The day before this book begins"
         {...field('date')}
       />
       <table className="mt-2 w-full">

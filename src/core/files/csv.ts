@@ -18,9 +18,17 @@ const NUMBER = /^[+-]?\d+(?:[.,]\d+)?$/;
 const guarded = (cell: string): string => (NUMBER.test(cell) ? cell : cell.replace(FORMULA, "$1$2'$3"));
 const unguarded = (cell: string): string => cell.replace(GUARDED, '$1$2$3');
 
-/** Records as CSV (RFC 4180), heads first; cells that could run as a formula are made harmless. */
+/** Records as rows of CSV (RFC 4180), each with its end; cells that could run as a formula are made harmless. */
+export function csvRows(rows: readonly (readonly string[])[]): string {
+  return `${Papa.unparse(
+    rows.map((row) => row.map(guarded)),
+    { newline: '\r\n' },
+  )}\r\n`;
+}
+
+/** The same with heads first. */
 export function writeCsv(heads: readonly string[], rows: readonly (readonly string[])[]): string {
-  return `${Papa.unparse([[...heads], ...rows.map((row) => row.map(guarded))], { newline: '\r\n' })}\r\n`;
+  return csvRows([heads, ...rows]);
 }
 
 const wrong = (path: string, what: Wanted, found?: string): Refusal => ({

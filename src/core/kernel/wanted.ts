@@ -219,6 +219,8 @@ export type PlainWanted =
   | 'item-twice'
   | 'jurisdiction-twice'
   | 'known-customer'
+  | 'known-tax-code'
+  | 'rows-in-file'
   | 'known-tax-class'
   | 'language-twice'
   | 'last-day-of-month'

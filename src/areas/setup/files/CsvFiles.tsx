@@ -16,7 +16,8 @@ import { ChoiceField } from '@/ui/Field';
 import { SheetTitle } from '@/ui/Page';
 import { act, bookDb } from '../../shell/book';
 import { saveFile } from '../../shell/saveFile';
-import { OpeningFile } from './OpeningFile';
+import { BookCsvFiles } from './BookCsvFiles';
+import { BookImports } from './BookImports';
 import { WrongRows } from './WrongRows';
 
 interface Offered {
@@ -124,7 +125,8 @@ export function CsvFiles() {
           )}
         </section>
       )}
-      <OpeningFile />
+      <BookCsvFiles />
+      <BookImports />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import Dexie from 'dexie';
 import type { CustomerRow } from '@/core/book/rows';
 import type { CsvTable } from '@/core/book/tables';
+import type { DraftsMaterial } from '@/core/files/draftsFile';
 import { type CsvRecords, customerCall, type ImportMaterial } from '@/core/files/importTable';
 import type { IsoDate } from '@/core/kernel/date';
 import { loadRecords } from '../../load';
@@ -37,6 +38,23 @@ export async function importMaterial<T extends CsvTable>(db: BookDb, table: T): 
     usedUntil: used,
     customers: callsOf(customers),
     accounts: new Set(accounts),
+  };
+}
+
+/** What a file of documents is read against. */
+export async function draftsMaterial(db: BookDb): Promise<Omit<DraftsMaterial, 'today' | 'newId'>> {
+  const [customers, [registration], accounts, codes] = await Promise.all([
+    db.customers.toArray(),
+    db.registrations.toArray(),
+    db.accounts.orderBy('code').toArray(),
+    db.taxCodes.toCollection().primaryKeys(),
+  ]);
+  return {
+    registrationId: registration?.id ?? '',
+    account: accounts.find(({ type, role }) => type === 'income' && role === '')?.code ?? '',
+    accounts: new Set(accounts.map(({ code }) => code)),
+    codes: new Set(codes),
+    customers: callsOf(customers),
   };
 }
 
