@@ -21,7 +21,10 @@ const follow = (path, name) => async (page, address) => {
 
 /** How each view is reached from the sample book. */
 const VIEWS = {
-  today: at('/today'),
+  today: async (page, address) => {
+    await page.goto(address('/today'));
+    await page.getByText('Expected this month').waitFor();
+  },
   register: at('/sales'),
   quote: found('/sales', 'QUO-2026-0001', /QUO-0001 v2/),
   draft: found('/sales', 'Orcas', /Draft/),
@@ -36,7 +39,12 @@ const VIEWS = {
   },
   receipt: follow('/receipts/list', /REC-2026-0007/),
   'customer-account': follow('/receipts/customers', /Clew Bay/),
-  'customers-owe': at('/receipts/customers'),
+  closing: async (page, address) => {
+    await page.goto(address('/today'));
+    await page.getByRole('link', { name: /Reconcile and file/ }).click();
+    await page.getByText('Late entries').waitFor();
+  },
+  'expected-cash': at('/ledger/reports/expected-cash'),
   withholding: at('/receipts/withholding'),
   tax: at('/tax'),
   'return-jurisdictions': async (page, address) => {
@@ -66,7 +74,6 @@ const VIEWS = {
   },
   'income-against-cash': at('/ledger/reports/income-against-cash'),
   'decision-table': at('/setup/table'),
-  registration: follow('/setup/registrations', /Washington/),
   customer: follow('/sales/customers', /Salish/),
   night: found('/sales', 'INV-2026-0022', /INV-(2026-)?0022/),
 };
