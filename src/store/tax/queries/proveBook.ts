@@ -1,4 +1,5 @@
 import { stillDeferred } from '@/core/documents/deferralPlan';
+import { SEALS } from '@/core/files/bookFaults';
 import { type IsoDate, laterOf, monthOf, writeDate } from '@/core/kernel/date';
 import { type Minor, minor, minus, NOTHING, plus, total } from '@/core/kernel/money';
 import type { AccountRole } from '@/core/ledger/account';
@@ -224,7 +225,7 @@ export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonl
 
 /** What the check of book files says of the book as it stands: `documents, row 4, open` and why. */
 async function rowsCheck(db: BookDb): Promise<BookCheck> {
-  const differences = (await checkBook(db)).map((refusal) => ({
+  const differences = (await checkBook(db, [SEALS])).map((refusal) => ({
     subject: refusal.path,
     cause: refusal.code === 'damaged' ? `${refusal.expected} was expected` : wordRefusal(refusal),
     amount: null,
