@@ -2,10 +2,12 @@ import fc from 'fast-check';
 import { act, issued, lineOf, newBook } from 'tests/book';
 import { isoDate } from '@/core/kernel/date';
 import { type Minor, minor, total } from '@/core/kernel/money';
+import { buildDemo } from '@/demo/buildDemo';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
-import { reportKind } from '@/store/reports/catalogue';
+import { REPORTS, reportKind } from '@/store/reports/catalogue';
+import { glance } from '@/store/reports/glance';
 import { expectedCashMaterial } from '@/store/reports/receivables';
-import type { BookDb } from '@/store/schema';
+import { BookDb } from '@/store/schema';
 import { expectedBetween, payingHabits, weeksOf } from './expectedCash';
 import type { Report, ReportCell } from './report';
 
@@ -75,6 +77,38 @@ describe('the general ledger', () => {
       ['', 12_300n, 24_600n],
     ]);
     expect(tables[0]?.sums?.map(shown)).toEqual(['', 'Carried forward', 24_600n, 12_300n, 24_600n]);
+  });
+});
+
+describe('every report', () => {
+  test('of the sample has a cell for each column, prints its sums, and is made of no book at all', async () => {
+    const [demo, empty] = [new BookDb('all-reports'), await newBook()];
+    await buildDemo(demo, day('2026-11-23'));
+    for (const db of [demo, empty])
+      for (const { name, choice } of REPORTS)
+        for (const { value } of (await choice?.options(db)) ?? [{ value: undefined }]) {
+          const { tables } = await made(db, name, '2026-07-01', '2026-11-30', value);
+          for (const { caption, columns, rows, sums } of tables) {
+            const widths = [...rows.map(({ cells }) => cells.length), ...(sums === null ? [] : [sums.length])];
+            expect([name, caption, ...new Set(widths)].slice(0, 4)).toEqual(
+              widths.length === 0 ? [name, caption] : [name, caption, columns.length],
+            );
+            expect([name, caption, new Set(rows.map(({ key }) => key)).size]).toEqual([name, caption, rows.length]);
+          }
+        }
+  });
+});
+
+describe('at a glance', () => {
+  test('what is owed, expected, to be paid, earned and received', async () => {
+    const db = await bookOfDebts();
+    // 246.00 is due on 14 March and expected ten days later; two months come to 300.00 net, 69.00 of tax.
+    expect(await glance(db, day('2026-03-20'))).toEqual({
+      ...{ owed: 24_600n, overdue: 24_600n, oldest: 6, expected: 24_600n, late: 0n },
+      ...{ income: 0n, received: 0n },
+      authorities: [{ name: expect.any(String), toPay: 0n, unfiled: 6_900n }],
+    });
+    expect(await glance(db, day('2026-02-24'))).toMatchObject({ income: 20_000n, received: 12_300n, overdue: 0n });
   });
 });
 

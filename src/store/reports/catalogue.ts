@@ -14,7 +14,7 @@ import { exemptSales, outputTaxReport, recapitulativeList } from '@/core/reports
 import { withholdingReport } from '@/core/reports/withheld';
 import { exchangeMaterial } from '../ledger/queries/exchangeDifferences';
 import type { BookDb } from '../schema';
-import { generalLedgerMaterial, incomeCashMaterial, statementMaterial, tagsInUse } from './ledgers';
+import { ALL_ACCOUNTS, generalLedgerMaterial, incomeCashMaterial, statementMaterial, tagsInUse } from './ledgers';
 import { agedMaterial, customerLedgerMaterial, expectedCashMaterial, withheldMaterial } from './receivables';
 import { salesMaterial } from './sales';
 import {
@@ -69,8 +69,8 @@ const AGED_BY: readonly ReportOption[] = [
 ];
 
 const accounts = async (db: BookDb): Promise<readonly ReportOption[]> => [
-  { value: '', words: 'All accounts' },
   ...(await db.accounts.orderBy('code').toArray()).map(({ code, name }) => ({ value: code, words: `${code} ${name}` })),
+  { value: ALL_ACCOUNTS, words: 'All accounts' },
 ];
 
 const tags = async (db: BookDb): Promise<readonly ReportOption[]> => [

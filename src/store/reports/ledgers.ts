@@ -93,7 +93,10 @@ export async function statementMaterial(db: BookDb, span: ReportSpan, tag = ''):
   };
 }
 
-/** Lines of an account, or of all where none is named, between two days, with what they stood at before. */
+/** What stands for every account of the chart. */
+export const ALL_ACCOUNTS = 'all';
+
+/** Lines of an account, of the first where none is named, or of all, between two days, with what they stood at before. */
 export async function generalLedgerMaterial(
   db: BookDb,
   span: ReportSpan,
@@ -104,9 +107,9 @@ export async function generalLedgerMaterial(
     db.accounts.toArray(),
     sumsUntil(db, addDays(span.from, -1)),
   ]);
-  const accounts = chart
-    .filter(({ code }) => account === '' || code === account)
-    .sort((a, b) => (a.code < b.code ? -1 : 1));
+  const inOrder = chart.toSorted((a, b) => (a.code < b.code ? -1 : 1));
+  const one = account === '' ? inOrder[0]?.code : account;
+  const accounts = account === ALL_ACCOUNTS ? inOrder : inOrder.filter(({ code }) => code === one);
   const lines = await Promise.all(
     accounts.map(({ code }) =>
       db.journalLines
