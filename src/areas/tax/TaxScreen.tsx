@@ -70,6 +70,10 @@ export function TaxScreen() {
   );
   const asked = useSearchParams().get('view');
   const [view, setView] = useState<ReturnView>(asked === 'closing' ? 'closing' : 'form');
+  // Asked for from here, too.
+  useEffect(() => {
+    if (asked === 'closing') setView('closing');
+  }, [asked]);
   const pickView = (picked: ReturnView) => {
     setView(picked);
     setOpened('');

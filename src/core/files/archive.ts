@@ -59,8 +59,11 @@ function joined(chunks: readonly Uint8Array[]): Uint8Array {
   return all;
 }
 
-/** An archive on its way. The same rows and instant give the same bytes. */
-export function archiveWriter(): ArchiveWriter {
+/**
+ * An archive on its way. The same rows and instant give the same bytes.
+ * @param partSize characters after which a part of a table ends; that of all books unless a test asks for another.
+ */
+export function archiveWriter(partSize = PART): ArchiveWriter {
   const chunks: Uint8Array[] = [];
   const zip = new Zip((_, chunk) => chunks.push(chunk));
   const put = (name: string, text: string) => {
@@ -103,7 +106,7 @@ export function archiveWriter(): ArchiveWriter {
         rows++;
         held.push(line);
         size += line.length;
-        if (size < PART) continue;
+        if (size < partSize) continue;
         endPart(own);
         part++;
       }
