@@ -219,6 +219,7 @@ export type PlainWanted =
   | 'item-twice'
   | 'jurisdiction-twice'
   | 'known-customer'
+  | 'known-document'
   | 'known-tax-code'
   | 'rows-in-file'
   | 'known-tax-class'

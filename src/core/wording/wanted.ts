@@ -165,6 +165,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'item-twice': 'This item is on the list twice.',
   'jurisdiction-twice': 'This jurisdiction is in the stack twice.',
   'known-customer': 'No customer, or more than one, has this id, tax number or name. Enter the id.',
+  'known-document': 'Use the number of a document that is open.',
   'known-tax-code': 'Use the id of a tax code of the book, such as IE-S.',
   'rows-in-file': 'The file holds no rows below its heads.',
   'known-tax-class': 'No rate in Setup has this tax class. Add the rate first, or choose a class that is there.',

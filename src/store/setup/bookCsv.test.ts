@@ -1,12 +1,14 @@
-import { act, day, EUR, issued, lineOf, momentOn, newBook } from 'tests/book';
+import { act, day, EUR, issued, lineOf, momentOn, newBook, wholeBook } from 'tests/book';
 import { expectSoundBook } from 'tests/soundBook';
 import { BOOK_CSV, type BookCsv } from '@/core/files/bookCsv';
 import { readCsv, writeCsv } from '@/core/files/csv';
 import { DRAFT_HEADS } from '@/core/files/draftsFile';
 import { ENTRY_HEADS } from '@/core/files/entriesFile';
+import { RECEIPT_HEADS } from '@/core/files/receiptsFile';
 import { decimal } from '@/core/kernel/decimal';
 import { minor, readMoney, total } from '@/core/kernel/money';
 import { buildDemo } from '@/demo/buildDemo';
+import { importReceipts } from '../payments/actions/importReceipts';
 import { perform } from '../perform';
 import { issueInvoice } from '../sales/actions/issueInvoice';
 import { BookDb } from '../schema';
@@ -188,5 +190,62 @@ describe('accounts from a file', () => {
     const result = await perform(db, importAccounts, { text: twice }, momentOn('2026-02-10'));
     expect(result.ok ? [] : result.refusals).toMatchObject([{ code: 'duplicate', path: 'row 3, code' }]);
     expect(await db.accounts.get('4160')).toBeUndefined();
+  });
+});
+
+describe('receipts from a file', () => {
+  const file = (rows: readonly (readonly string[])[]) => writeCsv(RECEIPT_HEADS, rows);
+  const DAY = '2026-02-20';
+
+  async function bookOfTwo() {
+    const db = await newBook();
+    const one = await issued(db, { customerId: 'clewbay', lines: [lineOf({ price: '100' })] }, '2026-01-15');
+    const two = await issued(db, { customerId: 'clewbay', lines: [lineOf({ price: '200' })] }, '2026-01-16');
+    return { db, one, two };
+  }
+
+  test('settle what they name, one after the other, and leave the rest on account', async () => {
+    const { db, one, two } = await bookOfTwo();
+    const text = file([
+      ['A', 'Clew Bay Salmon Co-op', '2026-02-18', 'x', 'EUR', one.number, '123.00'],
+      ['A', 'Clew Bay Salmon Co-op', '2026-02-18', 'x', 'EUR', two.number, '46.00'],
+      ['B', 'clewbay', '2026-02-19', '', '', two.number, '200.00'],
+      ['C', 'clewbay', '2026-02-19', '', '', '', '10.00'],
+    ]);
+    const before = await wholeBook(db);
+    expect(await importReceipts(db, text, momentOn(DAY), false)).toMatchObject({ ok: true, value: 3 });
+    expect(await wholeBook(db)).toEqual(before);
+    expect(await importReceipts(db, text, momentOn(DAY), true)).toMatchObject({ ok: true, value: 3 });
+    expect((await db.documents.bulkGet([one.id, two.id])).map((document) => document?.open)).toEqual([0n, 0n]);
+    expect((await db.receipts.toArray()).map(({ amount, open }) => [amount, open]).sort()).toEqual(
+      [
+        [16_900n, 0n],
+        [20_000n, 0n],
+        [1_000n, 1_000n],
+      ].sort(),
+    );
+    await expectSoundBook(db);
+  });
+  test('more than is open, by two of them together, is refused at its row, and none is recorded', async () => {
+    const { db, one } = await bookOfTwo();
+    const before = await wholeBook(db);
+    const text = file([
+      ['A', 'clewbay', '2026-02-18', '', '', one.number, '100.00'],
+      ['B', 'clewbay', '2026-02-19', '', '', one.number, '100.00'],
+    ]);
+    const result = await importReceipts(db, text, momentOn(DAY), true);
+    expect(result.ok ? [] : result.refusals[0]?.path).toMatch(/^row 3, /);
+    expect(await wholeBook(db)).toEqual(before);
+  });
+  test.each<[string, readonly string[], string]>([
+    ['a customer nobody knows', ['A', 'Nobody', '2026-02-18', '', '', '', '1'], 'row 2, customer'],
+    ['a document that is not open', ['A', 'clewbay', '2026-02-18', '', '', 'INV-9', '1'], 'row 2, settles'],
+    ['a day that is none', ['A', 'clewbay', 'soon', '', '', '', '1'], 'row 2, date'],
+    ['a currency that is none', ['A', 'clewbay', '2026-02-18', '', 'XXQ', '', '1'], 'row 2, currency'],
+    ['an amount below zero', ['A', 'clewbay', '2026-02-18', '', '', '', '-1'], 'row 2, amount'],
+  ])('are refused with %s', async (_, row, path) => {
+    const { db } = await bookOfTwo();
+    const result = await importReceipts(db, file([row]), momentOn(DAY), true);
+    expect(result.ok ? [] : result.refusals.map((refusal) => refusal.path)).toEqual([path]);
   });
 });

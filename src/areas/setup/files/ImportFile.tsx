@@ -3,7 +3,7 @@
 import { type ReactNode, useId, useState } from 'react';
 import { toast } from 'sonner';
 import type { Changes } from '@/core/book/changes';
-import type { Refusal } from '@/core/kernel/result';
+import { accept, type Refusal, type Result } from '@/core/kernel/result';
 import { readTextFile } from '@/core/kernel/textFile';
 import { type Action, preview } from '@/store/perform';
 import { Button } from '@/ui/Button';
@@ -14,8 +14,8 @@ import { WrongRows } from './WrongRows';
 interface Offered {
   readonly name: string;
   readonly text: string;
-  /** What it would write; null where it is refused. */
-  readonly changes: Changes | null;
+  /** What it would bring, in words; null where it is refused. */
+  readonly would: ReactNode;
   readonly refusals: readonly Refusal[];
 }
 
@@ -24,29 +24,48 @@ interface ImportFileProps {
   /** What the file holds, and its columns. */
   readonly about: ReactNode;
   readonly choose: string;
-  readonly action: Action<{ readonly text: string }, unknown>;
-  /** What the changes would bring, in words. */
-  readonly would: (changes: Changes) => ReactNode;
+  readonly from: FileImport;
   readonly done: string;
 }
 
+/** How a file is looked at, and taken in. */
+export interface FileImport {
+  /** What it would bring, in words. */
+  readonly look: (text: string) => Promise<Result<ReactNode>>;
+  readonly take: (text: string) => Promise<Result<unknown>>;
+}
+
+/** A file that one action takes in. */
+export function byAction(
+  action: Action<{ readonly text: string }, unknown>,
+  would: (changes: Changes) => ReactNode,
+): FileImport {
+  return {
+    look: async (text) => {
+      const planned = await preview(bookDb(), action, { text }, moment());
+      return planned.ok ? accept(would(planned.value)) : planned;
+    },
+    take: (text) => act(action, { text }),
+  };
+}
+
 /** Records from a CSV file, looked at first: all of them are taken in at once, or none. */
-export function ImportFile({ title, about, choose, action, would, done }: ImportFileProps) {
+export function ImportFile({ title, about, choose, from, done }: ImportFileProps) {
   const id = useId();
   const [offered, setOffered] = useState<Offered | null>(null);
   const look = async (file: File) => {
     const { text } = readTextFile(new Uint8Array(await file.arrayBuffer()));
-    const planned = await preview(bookDb(), action, { text }, moment());
+    const looked = await from.look(text);
     setOffered({
       name: file.name,
       text,
-      changes: planned.ok ? planned.value : null,
-      refusals: planned.ok ? [] : planned.refusals,
+      would: looked.ok ? looked.value : null,
+      refusals: looked.ok ? [] : looked.refusals,
     });
   };
   const take = async (file: Offered) => {
-    const result = await act(action, { text: file.text });
-    if (!result.ok) return setOffered({ ...file, changes: null, refusals: result.refusals });
+    const result = await from.take(file.text);
+    if (!result.ok) return setOffered({ ...file, would: null, refusals: result.refusals });
     toast(done);
     setOffered(null);
   };
@@ -60,10 +79,10 @@ export function ImportFile({ title, about, choose, action, would, done }: Import
       {offered !== null && (
         <div className="mt-3">
           <WrongRows refusals={offered.refusals} />
-          {offered.changes !== null && (
+          {offered.would !== null && (
             <>
               <p>
-                {offered.name}: {would(offered.changes)}
+                {offered.name}: {offered.would}
               </p>
               <p className="mt-2">
                 <Button weight="main" onClick={() => void take(offered)}>

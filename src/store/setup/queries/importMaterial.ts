@@ -9,7 +9,7 @@ import type { BookDb } from '../../schema';
 import { usedUntil } from '../actions/taxSetup';
 
 /** Customers by their ids, and by numbers and names that only one of them has. */
-function callsOf(customers: readonly CustomerRow[]): ReadonlyMap<string, string | null> {
+export function callsOf(customers: readonly CustomerRow[]): ReadonlyMap<string, string | null> {
   const calls = new Map<string, string | null>();
   for (const { id, name, taxNumbers } of customers)
     for (const call of new Set([name, ...taxNumbers.map(({ number }) => number)].map(customerCall)))
