@@ -1,9 +1,11 @@
 import type { Currency } from '@/core/kernel/currency';
+import type { IsoDate } from '@/core/kernel/date';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
-import { type AccountMove, EVENT_WORDS } from '@/core/settlement/account';
+import { type CustomerMove, EVENT_WORDS } from '@/core/settlement/account';
+import type { Allocation } from '@/core/settlement/allocation';
 import type { Behind, Report, ReportCell, ReportRow, ReportTable } from './report';
 import type { ReportSpan } from './span';
 import type { AccountSums } from './statements';
@@ -90,6 +92,51 @@ export function generalLedger({ from, until, home, accounts, opening, lines }: G
   };
 }
 
+/** Something that moved a customer's account, as the ledger says it. */
+export interface LedgerMove {
+  readonly customerId: string;
+  readonly currency: Currency;
+  readonly date: IsoDate;
+  readonly words: string;
+  readonly amount: Minor;
+  readonly behind?: Behind;
+}
+
+/** A move of an account as the ledger says it. */
+export function ledgerMove({ customerId, currency, date, event, number, id, amount }: CustomerMove): LedgerMove {
+  const kind = event === 'receipt' || event === 'dishonoured' ? 'receipt' : 'document';
+  const words = `${EVENT_WORDS[event]} ${number}`.trim();
+  return { customerId, currency, date, words, amount, ...(id !== '' && { behind: { kind, id } }) };
+}
+
+/**
+ * What the money or the credit note of one customer of a group settled of another's: it leaves the account of one and reaches
+ * that of the other. Names of `ownerOf` whose a document, a receipt or a refund is.
+ */
+export function groupMoves(
+  allocations: readonly Allocation[],
+  ownerOf: (id: string) => string | undefined,
+): readonly LedgerMove[] {
+  return allocations.flatMap((one): readonly LedgerMove[] => {
+    const { creditKind, creditId, creditNumber, debtId, debtNumber, currency, amount, date, undone } = one;
+    const [from, to] = [ownerOf(creditId), ownerOf(debtId)];
+    if (from === undefined || to === undefined || from === to) return [];
+    const paid: Behind = { kind: creditKind === 'receipt' ? 'receipt' : 'document', id: creditId };
+    const both = (on: IsoDate, by: Minor, suffix: string): readonly LedgerMove[] => [
+      {
+        customerId: to,
+        currency,
+        date: on,
+        words: `Settled by ${creditNumber}${suffix}`,
+        amount: negated(by),
+        behind: paid,
+      },
+      { customerId: from, currency, date: on, words: `Used for ${debtNumber}${suffix}`, amount: by, behind: paid },
+    ];
+    return [...both(date, amount, ''), ...(undone === null ? [] : both(undone.on, negated(amount), ', taken back'))];
+  });
+}
+
 /** A customer's account in one currency. */
 export interface CustomerAccountMoves {
   readonly customerId: string;
@@ -98,7 +145,7 @@ export interface CustomerAccountMoves {
   /** What it stood at on the day before the first. */
   readonly opening: Minor;
   /** Between the days, in their order. */
-  readonly moves: readonly AccountMove[];
+  readonly moves: readonly LedgerMove[];
 }
 
 export interface CustomerLedgerMaterial extends ReportSpan {
@@ -106,20 +153,13 @@ export interface CustomerLedgerMaterial extends ReportSpan {
   readonly accounts: readonly CustomerAccountMoves[];
 }
 
-function behindMove({ event, id }: AccountMove): Behind | undefined {
-  if (id === '') return undefined;
-  return { kind: event === 'receipt' || event === 'dishonoured' ? 'receipt' : 'document', id };
-}
-
 /** What moved the accounts of customers, one after the other, in their own currency, each move with the balance after it. */
 export function customerLedger({ from, until, home, accounts }: CustomerLedgerMaterial): Report {
   const inOrder = accounts.toSorted((a, b) => (a.name + a.currency < b.name + b.currency ? -1 : 1));
   const rows = inOrder.flatMap(({ customerId, name, currency, opening, moves }): readonly ReportRow[] => {
-    const all = moves.map((move, i): Move => {
-      const behind = behindMove(move);
+    const all = moves.map(({ date, words, amount, behind }, i): Move => {
       const key = `${customerId}|${currency}|${i}`;
-      const before = [name, move.date, `${EVENT_WORDS[move.event]} ${move.number}`.trim()];
-      return { key, before, amount: move.amount, ...(behind && { behind }) };
+      return { key, before: [name, date, words], amount, ...(behind && { behind }) };
     });
     const brought: ReportRow = {
       key: `${customerId}|${currency}`,

@@ -5,7 +5,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { AgedBy, AgedMaterial } from '@/core/reports/aged';
 import { type ExpectedCashMaterial, expectedParts, payingHabits, type Settled } from '@/core/reports/expectedCash';
-import type { CustomerLedgerMaterial } from '@/core/reports/ledgers';
+import { type CustomerLedgerMaterial, groupMoves, ledgerMove } from '@/core/reports/ledgers';
 import type { ReportSpan } from '@/core/reports/span';
 import type { WithheldMaterial } from '@/core/reports/withheld';
 import { type AccountRows, type CustomerMove, customerMoves } from '@/core/settlement/account';
@@ -41,34 +41,23 @@ async function movesOfDocuments(db: BookDb, until: IsoDate): Promise<readonly Cu
   }
 }
 
-/** What an account closed of debts, and who owed them. */
-async function closingRows(db: BookDb): Promise<{
-  readonly allocations: AccountRows['allocations'];
-  readonly customerOf: ReadonlyMap<string, string>;
-}> {
-  const allocations = await db.allocations.filter(({ closing }) => closing !== undefined).toArray();
-  const debts = await db.documents.bulkGet([...new Set(allocations.map(({ debtId }) => debtId))]);
-  return {
-    allocations,
-    customerOf: new Map(debts.flatMap((one) => (one === undefined ? [] : [[one.id, one.customerId]]))),
-  };
-}
-
 /** What moved the accounts of customers between two days, and what they stood at before. */
 export async function customerLedgerMaterial(db: BookDb, { from, until }: ReportSpan): Promise<CustomerLedgerMaterial> {
-  const [{ business }, ofDocuments, receipts, refunds, { allocations, customerOf }, customers] = await Promise.all([
+  const [{ business }, ofDocuments, receipts, refunds, allocations, customers] = await Promise.all([
     loadBook(db),
     movesOfDocuments(db, until),
     db.receipts.toArray(),
     db.refunds.toArray(),
-    closingRows(db),
+    db.allocations.toArray(),
     db.customers.toArray(),
   ]);
-  const others = customerMoves({ documents: [], receipts, refunds, allocations }, (id) => customerOf.get(id));
-  const names = new Map(customers.map(({ id, name }) => [id, name]));
-  const all = [...ofDocuments, ...others]
+  const owners = new Map([...ofDocuments, ...receipts, ...refunds].map(({ id, customerId }) => [id, customerId]));
+  const ownerOf = (id: string) => owners.get(id);
+  const others = customerMoves({ documents: [], receipts, refunds, allocations }, ownerOf);
+  const all = [...[...ofDocuments, ...others].map(ledgerMove), ...groupMoves(allocations, ownerOf)]
     .filter(({ date }) => date <= until)
     .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+  const names = new Map(customers.map(({ id, name }) => [id, name]));
   const accounts = [...grouped(all, ({ customerId, currency }) => `${customerId}|${currency}`).values()].flatMap(
     (own) => {
       const [first] = own;
