@@ -488,7 +488,7 @@ test('any sequence of all that can be done with documents and money, in two curr
     }),
     { numRuns: 80 },
   );
-}, 120_000);
+}, 300_000);
 
 test('a draft is no part of the book’s figures', async () => {
   const db = await newBook();
