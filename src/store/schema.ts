@@ -1,4 +1,4 @@
-import Dexie, { type EntityTable, type Table } from 'dexie';
+import Dexie, { type DexieOptions, type EntityTable, type Table } from 'dexie';
 import { type BookRows, type BookTable, tablesOfVersion } from '@/core/book/tables';
 import { UPGRADES } from '@/core/files/upgrades';
 import type { Minor } from '@/core/kernel/money';
@@ -19,7 +19,7 @@ const NATIVE_STEP = 10;
 type BookTables = { readonly [T in BookTable]: Table<BookRows[T], string> };
 
 /** The library's database with a field for each table of the book, as it makes them when it runs. */
-const DatabaseOfTables = Dexie as unknown as new (name: string) => Dexie & BookTables;
+const DatabaseOfTables = Dexie as unknown as new (name: string, options: DexieOptions) => Dexie & BookTables;
 
 /**
  * The book in the browser. Its tables are those of `core/book/tables`; beside them stand balances and words that are
@@ -32,7 +32,8 @@ export class BookDb extends DatabaseOfTables {
   declare vocabulary: EntityTable<VocabularyWord, 'word'>;
 
   constructor(name = 'able-ledger') {
-    super(name);
+    // What was read last is not kept a second time: it costs more on each write than it saves.
+    super(name, { cache: 'disabled' });
     this.version(1).stores(tablesOfVersion(1));
     for (const i of UPGRADES.keys())
       this.version(i + 2)

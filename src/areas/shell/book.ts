@@ -7,6 +7,7 @@ import { type Result, refuse } from '@/core/kernel/result';
 import { type Action, perform } from '@/store/perform';
 import { BookDb } from '@/store/schema';
 import { keepText, keptText } from '@/ui/kept';
+import { useQueryRound } from './freshQueries';
 
 let opened: BookDb | null = null;
 
@@ -88,6 +89,7 @@ export function useBook<T>(
   about: readonly unknown[] = [],
   within: readonly unknown[] = [],
 ): T | undefined {
+  const round = useQueryRound();
   const answer = useLiveQuery(
     (): Promise<Answer<T>> =>
       query(bookDb()).then(
@@ -96,7 +98,7 @@ export function useBook<T>(
           throw openingFault(error);
         },
       ),
-    [...about, ...within],
+    [...about, ...within, round],
   );
   return answer?.about.every((one, i) => one === about[i]) ? answer.value : undefined;
 }

@@ -256,7 +256,9 @@ export function Register() {
         </section>
       )}
       {sending === 'e-invoices' && <SendList all={all} onClose={() => setSending(null)} />}
-      {sending === 'each' && <SendEachList all={all} onClose={() => setSending(null)} />}
+      {sending === 'each' && (
+        <SendEachList all={async () => (await all()).map(({ id }) => id)} onClose={() => setSending(null)} />
+      )}
       {printing && <BatchPrint all={all} onClose={() => setPrinting(false)} />}
     </Sheet>
   );

@@ -9,7 +9,7 @@ import { writeDate } from '@/core/kernel/date';
 import { wordRefusals } from '@/core/wording/refusals';
 import { recordOf } from '@/store/records';
 import { keepRun, makeRunDocument, undoRunDrafts } from '@/store/sales/actions/runs';
-import { documentsOfRun, numbersOfRun, type RunReview, rowsOfRun } from '@/store/sales/queries/runs';
+import { numbersOfRun, type RunReview, rowsOfRun } from '@/store/sales/queries/runs';
 import type { BookDb } from '@/store/schema';
 import { Button } from '@/ui/Button';
 import { TextField } from '@/ui/Field';
@@ -63,16 +63,16 @@ const NOTHING_READ = { rows: [], numbers: new Map<string, string>() };
 function Known({ run }: { readonly run: Run }) {
   const router = useRouter();
   const work = useRun();
-  const working = work.doing !== null;
-  // While a worker writes row after row they are not read again after each.
-  const read = useBook(async (db) => (working ? null : await readRun(db, run.id)), [run.id], [working]);
+  const [sending, setSending] = useState(false);
+  const changing = work.doing !== null || sending;
+  // While row after row is made, or document after document sent, they are not read again after each.
+  const read = useBook(async (db) => (changing ? null : await readRun(db, run.id)), [run.id], [changing]);
   const [known, setKnown] = useState<Awaited<ReturnType<typeof readRun>>>(NOTHING_READ);
   useEffect(() => {
     if (read) setKnown(read);
   }, [read]);
   const { rows: all, numbers } = known;
   const [reviews, setReviews] = useState<ReadonlyMap<string, RunReview>>(new Map());
-  const [sending, setSending] = useState(false);
   const planned = all.filter(({ state, left }) => state === 'planned' && !left);
   const counts = (Object.keys(STATES) as RunState[]).map((state) => all.filter((row) => row.state === state).length);
   const drafts = all.some(({ state }) => state === 'draft' || state === 'waits');
@@ -189,7 +189,12 @@ function Known({ run }: { readonly run: Run }) {
         <p role="status" className="min-h-[22px] pt-2">
           {work.said}
         </p>
-        {sending && <SendEachList all={() => documentsOfRun(bookDb(), issued)} onClose={() => setSending(false)} />}
+        {sending && (
+          <SendEachList
+            all={async () => issued.map(({ documentId }) => documentId)}
+            onClose={() => setSending(false)}
+          />
+        )}
       </Sheet>
       <Margin>
         <Note title="Summary">

@@ -3,10 +3,11 @@
 import { useState } from 'react';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { KINDS } from '@/core/documents/kinds';
+import { recordOf } from '@/store/records';
 import { sendElsewhere } from '@/store/sales/actions/afterIssue';
 import { Button } from '@/ui/Button';
 import { printBatch } from '@/workers/client';
-import { act, today } from '../../shell/book';
+import { act, bookDb, today } from '../../shell/book';
 import { sendByWay } from '../../shell/delivery/sendByWay';
 import { printJobs } from '../../shell/documentPrint';
 import { saveFile } from '../../shell/saveFile';
@@ -15,9 +16,13 @@ import { useRun } from '../useRun';
 import { NotSent, type NotSentDocument } from './NotSent';
 
 interface SendEachListProps {
-  /** Gives every document of the list, not only those on screen. */
-  readonly all: () => Promise<readonly IssuedDocument[]>;
+  /** Ids of every document of the list, not only of those on screen. */
+  readonly all: () => Promise<readonly string[]>;
   readonly onClose: () => void;
+}
+
+function isToBeSent({ kind, sentOn, cancelled }: IssuedDocument): boolean {
+  return KINDS[kind].goesOut && sentOn === '' && cancelled === null;
 }
 
 /** Sends what of a list was not sent, each document as its customer is sent documents. */
@@ -44,22 +49,21 @@ export function SendEachList({ all, onClose }: SendEachListProps) {
     return run
       .start(
         async ({ signal, tell }) => {
-          const documents = (await all()).filter(
-            ({ kind, sentOn, cancelled }) => KINDS[kind].goesOut && sentOn === '' && cancelled === null,
-          );
-          if (documents.length === 0) return 'All of this list was sent.';
-          for (const [i, document] of documents.entries()) {
-            const { id, number } = document;
+          const ids = await all();
+          // One after the other: a list of thousands is never held in memory.
+          for (const [i, id] of ids.entries()) {
             if (signal.aborted) return `Stopped. ${sum()}.`;
-            tell({ done: i, of: documents.length });
+            tell({ done: i, of: ids.length });
+            const document = await recordOf(bookDb(), 'documents', id);
+            if (document === null || !isToBeSent(document)) continue;
             const { kind, words } = await sendByWay(id);
             // By mail to whom is told by each document.
             const way = words.startsWith('by mail') ? 'by mail' : words;
             if (kind === 'post') post.push(document);
             else if (kind === 'sent') ways.set(way, (ways.get(way) ?? 0) + 1);
-            else left.push({ id, number, why: words });
+            else left.push({ id, number: document.number, why: words });
           }
-          return `${sum()}.`;
+          return sum() === '' ? 'All of this list was sent.' : `${sum()}.`;
         },
         (fault) => `${fault === null ? 'Stopped.' : `It could not go on: ${fault.message}`} ${sum()}`,
       )

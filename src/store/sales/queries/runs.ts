@@ -26,16 +26,26 @@ export async function rowsOfRun(db: BookDb, runId: string): Promise<RunRow[]> {
   return rows.sort((a, b) => (a.customerName < b.customerName ? -1 : 1));
 }
 
-/** Numbers of what a run issued, by the id of the document. */
-export async function numbersOfRun(db: BookDb, rows: readonly RunRow[]): Promise<ReadonlyMap<string, string>> {
-  const documents = await db.documents.bulkGet(rows.map(({ documentId }) => documentId || '-'));
-  return new Map(documents.flatMap((one) => (one === undefined ? [] : [[one.id, one.number] as const])));
+/** Documents that are asked for at once: of a run of thousands, so that the page can do something else in between. */
+const PIECE = 50;
+
+/** What is told of each document that a run issued, in the order of its customers. */
+export async function ofRunDocuments<T>(
+  db: BookDb,
+  rows: readonly RunRow[],
+  tell: (document: IssuedDocument) => T,
+): Promise<T[]> {
+  const ids = rows.flatMap(({ documentId }) => documentId || []);
+  const told: T[] = [];
+  for (let from = 0; from < ids.length; from += PIECE)
+    for (const one of await db.documents.bulkGet(ids.slice(from, from + PIECE)))
+      if (one !== undefined) told.push(tell(one));
+  return told;
 }
 
-/** What a run issued, in the order of its customers. */
-export async function documentsOfRun(db: BookDb, rows: readonly RunRow[]): Promise<readonly IssuedDocument[]> {
-  const documents = await db.documents.bulkGet(rows.map(({ documentId }) => documentId || '-'));
-  return documents.flatMap((one) => one ?? []);
+/** Numbers of what a run issued, by the id of the document. */
+export async function numbersOfRun(db: BookDb, rows: readonly RunRow[]): Promise<ReadonlyMap<string, string>> {
+  return new Map(await ofRunDocuments(db, rows, ({ id, number }) => [id, number] as const));
 }
 
 /** Groups of customers, by name. */
