@@ -62,7 +62,7 @@ export function RemindersDue({ plans, costs, picked, onPick, unticked, onTick }:
         {
           head: 'Oldest',
           align: 'right',
-          cell: ({ items }) => `${Math.max(...items.map(({ daysLate }) => daysLate))} days`,
+          cell: ({ items }) => `${Math.max(...items.map(({ daysLate }) => daysLate))}\u00a0days`,
         },
         {
           head: 'Overdue',

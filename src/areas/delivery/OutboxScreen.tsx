@@ -4,7 +4,6 @@ import { useState } from 'react';
 import type { MailPhase } from '@/core/delivery/mail';
 import { dayOf, writeDate } from '@/core/kernel/date';
 import { countOfMails, mailsIn } from '@/store/delivery/queries/mail';
-import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
@@ -69,13 +68,22 @@ export function OutboxScreen() {
                 head: 'About',
                 value: ({ about }) => about,
                 cell: (one) => (
-                  <Button weight="quiet" aria-pressed={one.id === mail?.id} onClick={() => setChosen(one.id)}>
+                  <button
+                    type="button"
+                    className={`min-w-[104px] cursor-pointer text-left underline decoration-rule underline-offset-4 ${one.id === mail?.id ? 'font-semibold' : ''}`}
+                    aria-pressed={one.id === mail?.id}
+                    onClick={() => setChosen(one.id)}
+                  >
                     {one.about}
-                  </Button>
+                  </button>
                 ),
               },
               { head: 'Customer', cell: ({ customerName }) => customerName },
-              { head: 'To', cell: ({ to }) => to.join(', ') },
+              {
+                head: 'To',
+                value: ({ to }) => to.join(', '),
+                cell: ({ to }) => <span className="wrap-anywhere inline-block min-w-[120px]">{to.join(', ')}</span>,
+              },
               {
                 head: 'Status',
                 value: (one) => mailMark(one).word,

@@ -1,5 +1,6 @@
 'use client';
 
+import { useEffect, useRef } from 'react';
 import { spanName } from '@/core/returns/calendar';
 import { ribbon } from '@/store/tax/queries/periods';
 import { Mark } from '@/ui/Mark';
@@ -17,6 +18,12 @@ export function Ribbon() {
   const { start: picked, pick, pickRegistration } = usePicked();
   const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration.id], [registration]) ?? [];
   const current = picked ?? cells.at(-1)?.span.start;
+  const bar = useRef<HTMLDivElement>(null);
+  // On a narrow window not all of them are seen at once.
+  useEffect(() => {
+    if (current !== undefined)
+      bar.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [current]);
   return (
     <header className="flex h-12 shrink-0 items-stretch border-rule border-b">
       <div className="w-[236px] shrink-0 border-rule border-r px-3.5 py-1">
@@ -41,7 +48,7 @@ export function Ribbon() {
           {registration.filingCurrency}
         </div>
       </div>
-      <div role="toolbar" aria-label="Tax periods" className="flex min-w-0 flex-1 overflow-x-auto">
+      <div ref={bar} role="toolbar" aria-label="Tax periods" className="flex min-w-0 flex-1 overflow-x-auto">
         {cells.map(({ span, state, figures }) => (
           <button
             key={span.start}

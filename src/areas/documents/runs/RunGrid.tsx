@@ -65,7 +65,7 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
             <th scope="col" className={`${HEAD} w-[90px] text-right`}>
               Price
             </th>
-            <th scope="col" className={HEAD}>
+            <th scope="col" className={`${HEAD} w-[120px]`}>
               What it gets
             </th>
             <th scope="col" className={`${HEAD} text-right`}>
@@ -92,10 +92,10 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
                   />
                 </td>
                 <td className="px-1.5 py-1 align-top">
-                  <span className="flex gap-2">
-                    <span className="flex-1">{row.customerName}</span>
+                  <span className="flex flex-wrap gap-x-2">
+                    <span className="wrap-break-word min-w-0 grow basis-[160px]">{row.customerName}</span>
                     {isPlanned && (
-                      <>
+                      <span className="flex gap-2">
                         <button type="button" className={ROW_ACTION} onClick={() => onOpen(row)}>
                           Open<span className="sr-only"> the draft of {row.customerName}</span>
                         </button>
@@ -106,9 +106,17 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
                         >
                           Remove<span className="sr-only"> {row.customerName}</span>
                         </button>
-                      </>
+                      </span>
                     )}
                   </span>
+                  {isPlanned && review !== undefined && review.finding !== '' && (
+                    <span className="block text-brick text-sm">
+                      <Mark kind="warning" /> {review.finding}
+                    </span>
+                  )}
+                  {!isPlanned && number === '' && row.why !== '' && (
+                    <span className="block text-soft text-sm">{row.why}</span>
+                  )}
                 </td>
                 {(['quantity', 'price'] as const).map((field) => (
                   <td key={field} className="px-1.5 align-top">
@@ -116,16 +124,7 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
                   </td>
                 ))}
                 <td className="px-1.5 py-1 align-top text-sm">
-                  {isPlanned && review !== undefined && (
-                    <>
-                      {review.due} · {review.way} · {review.taxes}
-                      {review.finding !== '' && (
-                        <span className="block text-brick">
-                          <Mark kind="warning" /> {review.finding}
-                        </span>
-                      )}
-                    </>
-                  )}
+                  {isPlanned && review !== undefined && `${review.due} · ${review.way} · ${review.taxes}`}
                   {!isPlanned && (
                     <>
                       <Mark kind={mark} />{' '}
@@ -135,7 +134,6 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
                       >
                         {number || word}
                       </Link>
-                      {number === '' && row.why !== '' && <span className="block text-soft">{row.why}</span>}
                     </>
                   )}
                 </td>
