@@ -13,6 +13,7 @@ import {
 import { bookChecker } from '@/core/files/bookFaults';
 import { type Check, READING_ORDER } from '@/core/files/gathering';
 import { accept, type Refusal, type Result, refuse } from '@/core/kernel/result';
+import { inBatches } from './batches';
 import { keepCopy, keptCopy } from './copies';
 import { derivation } from './derived';
 import { storageRefusal } from './perform';
@@ -42,15 +43,21 @@ function throughRows(
       let done = 0;
       for (const name of tables) {
         const { key } = descriptorOf(name);
-        let after: unknown = Dexie.minKey;
-        for (;;) {
-          const rows = await db.table(name).where(':id').above(after).limit(BATCH).toArray();
-          take(name, rows);
-          done += rows.length;
-          if (rows.length > 0) onRows(done, of);
-          if (rows.length < BATCH) break;
-          after = rows.at(-1)[key];
-        }
+        await inBatches<Readonly<Record<string, unknown>>>(
+          BATCH,
+          (after) =>
+            db
+              .table(name)
+              .where(':id')
+              .above(after?.[key] ?? Dexie.minKey)
+              .limit(BATCH)
+              .toArray(),
+          (rows) => {
+            take(name, rows);
+            done += rows.length;
+            if (rows.length > 0) onRows(done, of);
+          },
+        );
       }
     },
   );

@@ -2,7 +2,7 @@ import { type BookContent, type BookTable, descriptorOf } from '@/core/book/tabl
 import { figuresOf } from '@/core/documents/content';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { sealOf } from '@/core/documents/seal';
-import { writeCanonical } from '@/core/kernel/canonical';
+import { sameCanonical } from '@/core/kernel/canonical';
 import { digest } from '@/core/kernel/digest';
 import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, plus } from '@/core/kernel/money';
@@ -98,7 +98,7 @@ function figures(): Gathering {
   return {
     looks: {
       documents: (document) => {
-        if (writeCanonical(figuresOf(document.content)) !== writeCanonical(document.figures))
+        if (!sameCanonical(figuresOf(document.content), document.figures))
           faults.push(damaged(document.number, 'figures that follow from the content'));
       },
     },

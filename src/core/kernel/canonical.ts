@@ -15,6 +15,25 @@ export function writeCanonical(value: unknown): string {
   return `{${parts.join(',')}}`;
 }
 
+/** Whether two values have the same canonical text, without writing it. */
+export function sameCanonical(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (!isPlain(a) || !isPlain(b) || Array.isArray(a) !== Array.isArray(b))
+    return writeCanonical(a) === writeCanonical(b);
+  if (Array.isArray(a))
+    return a.length === (b as unknown as unknown[]).length && a.every((one, i) => sameCanonical(one, b[i]));
+  return Object.keys({ ...a, ...b }).every((key) => sameMember(a[key], b[key]));
+}
+
+function isPlain(value: unknown): value is Readonly<Record<string, unknown>> {
+  return typeof value === 'object' && value !== null;
+}
+
+/** Of an object: one that is undefined is not there. */
+function sameMember(a: unknown, b: unknown): boolean {
+  return a === undefined || b === undefined ? a === b : sameCanonical(a, b);
+}
+
 const MINOR = /^-?\d{1,400}$/;
 
 /** Reads what `writeCanonical` wrote. @throws SyntaxError when the text is not JSON. */

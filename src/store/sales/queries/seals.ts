@@ -2,6 +2,7 @@ import Dexie from 'dexie';
 import type { IssuedDocument } from '@/core/documents/issued';
 import { readSealCode, sealCode, sealOf } from '@/core/documents/seal';
 import type { Series } from '@/core/documents/series';
+import { inBatches } from '../../batches';
 import type { BookDb } from '../../schema';
 
 /** What came of looking through one chain of seals. */
@@ -13,31 +14,37 @@ export interface ChainCheck {
   readonly broken: { readonly id: string; readonly number: string } | null;
   /** The end of the chain is not what the series keeps: documents at its end are missing. */
   readonly cut: boolean;
+  /** Ids of all documents whose content no longer gives their seal. */
+  readonly altered: readonly string[];
 }
 
 const BATCH = 500;
 
 /** Recomputes a chain from its first document on, a batch at a time. `onDone` is told how far it is. */
 async function checkChain(db: BookDb, series: Series, onDone: (done: number) => void): Promise<ChainCheck> {
-  const base = { seriesId: series.id, kind: series.kind, documents: series.count };
-  let previous = '';
-  let position = 0;
-  for (;;) {
-    const batch: IssuedDocument[] = await db.documents
-      .where('[seriesId+position]')
-      .between([series.id, position], [series.id, Dexie.maxKey], false, true)
-      .limit(BATCH)
-      .toArray();
-    for (const { id, number, content, seal, position: at } of batch) {
-      const fits = seal.previous === previous && at === position + 1 && sealOf(content, previous).hash === seal.hash;
-      if (!fits) return { ...base, broken: { id, number }, cut: false };
-      previous = seal.hash;
-      position = at;
-    }
-    onDone(batch.length);
-    if (batch.length < BATCH) break;
-  }
-  return { ...base, broken: null, cut: previous !== series.lastSeal || position !== series.count };
+  let [previous, position] = ['', 0];
+  let broken: ChainCheck['broken'] = null;
+  const altered: string[] = [];
+  await inBatches<IssuedDocument>(
+    BATCH,
+    (after) =>
+      db.documents
+        .where('[seriesId+position]')
+        .between([series.id, after?.position ?? 0], [series.id, Dexie.maxKey], false, true)
+        .limit(BATCH)
+        .toArray(),
+    (batch) => {
+      for (const { id, number, content, seal, position: at } of batch) {
+        const fits = sealOf(content, seal.previous).hash === seal.hash;
+        if (!fits) altered.push(id);
+        if (!fits || seal.previous !== previous || at !== position + 1) broken ??= { id, number };
+        [previous, position] = [seal.hash, at];
+      }
+      onDone(batch.length);
+    },
+  );
+  const cut = broken === null && (previous !== series.lastSeal || position !== series.count);
+  return { seriesId: series.id, kind: series.kind, documents: series.count, broken, cut, altered };
 }
 
 /** Recomputes every chain of seals in the book. */

@@ -12,6 +12,7 @@ import type { Registration } from '@/core/tax/registration';
 import { wordRefusal } from '@/core/wording/refusals';
 import { checkBook } from '../../archive';
 import { accountOn, reconciliationsOf } from '../../bank/queries/reconciliation';
+import { inBatches } from '../../batches';
 import { checkSeals } from '../../sales/queries/seals';
 import type { BookDb } from '../../schema';
 import { proofMaterial } from './proofMaterial';
@@ -43,22 +44,26 @@ async function passThrough(db: BookDb, deferredAccount: string, onDone: (lines: 
   const deferred: Pick<JournalLine, 'date' | 'amount'>[] = [];
   const add = (sums: Map<string, Minor>, key: string, amount: Minor) =>
     sums.set(key, plus(sums.get(key) ?? NOTHING, amount));
-  let after = '';
-  for (;;) {
-    const lines = await db.journalLines.where('id').above(after).limit(BATCH).toArray();
-    for (const { entryId, account, date, amount, text } of lines) {
-      add(balances, account, amount);
-      add(months, `${account}|${monthOf(date)}`, amount);
-      add(entries, entryId, amount);
-      if (account === deferredAccount) deferred.push({ date, amount });
-      if (manualIds.has(entryId))
-        manual.set(account, [...(manual.get(account) ?? []), { subject: text, cause: 'manual journal', amount }]);
-    }
-    onDone(lines.length);
-    const last = lines.at(-1);
-    if (last === undefined || lines.length < BATCH) break;
-    after = last.id;
-  }
+  await inBatches<JournalLine>(
+    BATCH,
+    (after) =>
+      db.journalLines
+        .where('id')
+        .above(after?.id ?? '')
+        .limit(BATCH)
+        .toArray(),
+    (lines) => {
+      for (const { entryId, account, date, amount, text } of lines) {
+        add(balances, account, amount);
+        add(months, `${account}|${monthOf(date)}`, amount);
+        add(entries, entryId, amount);
+        if (account === deferredAccount) deferred.push({ date, amount });
+        if (manualIds.has(entryId))
+          manual.set(account, [...(manual.get(account) ?? []), { subject: text, cause: 'manual journal', amount }]);
+      }
+      onDone(lines.length);
+    },
+  );
   const unbalanced = [...entries].flatMap(([subject, amount]) =>
     amount === NOTHING ? [] : [{ subject, cause: 'debits and credits differ', amount }],
   );
@@ -96,11 +101,16 @@ async function periodsOf(db: BookDb): Promise<readonly PeriodOf[]> {
   });
 }
 
-async function periods(db: BookDb, all: readonly PeriodOf[], onDone: () => void): Promise<BookCheck> {
+async function periods(
+  db: BookDb,
+  all: readonly PeriodOf[],
+  altered: ReadonlySet<string>,
+  onDone: () => void,
+): Promise<BookCheck> {
   const differences: BookDifference[] = [];
   for (const { registration, start, end } of all) {
     const registrationId = registration.id;
-    const proof = prove(await proofMaterial(db, registration, start));
+    const proof = prove(await proofMaterial(db, registration, start), altered);
     const name = `${registration.name}, ${spanName({ start, end })}`;
     differences.push(
       ...proof.differences.map(({ cause, amount, subject }) => ({
@@ -212,7 +222,7 @@ export async function proveBook(db: BookDb, onProved: OnProved): Promise<readonl
   return [
     { check: 'entries', holds: passed.unbalanced.length === 0, compared: null, differences: passed.unbalanced },
     await keptBalances(db, passed.months),
-    await periods(db, taxPeriods, () => tell(1)),
+    await periods(db, taxPeriods, new Set(chains.flatMap(({ altered }) => altered)), () => tell(1)),
     amountsAgree('receivables', await owed(db), standing('receivables'), byHand('receivables')),
     amountsAgree('withholding', minus(withheld, claimed), standing('withholding-claims'), byHand('withholding-claims')),
     await deferredIncome(db, passed.deferred, byHand('deferred-income')),

@@ -1,0 +1,24 @@
+const ignored = () => undefined;
+
+/**
+ * Goes through rows a batch at a time; the next one is on its way while one is worked on.
+ * @param read gives up to `size` rows after a row, of the first ones after none; fewer at the end.
+ */
+export async function inBatches<Row>(
+  size: number,
+  read: (after: Row | undefined) => PromiseLike<Row[]>,
+  work: (rows: readonly Row[]) => void,
+): Promise<void> {
+  let coming = read(undefined);
+  for (;;) {
+    const rows = await coming;
+    const isEnd = rows.length < size;
+    if (!isEnd) {
+      coming = read(rows.at(-1));
+      // When the work throws, nobody waits for it any more.
+      coming.then(undefined, ignored);
+    }
+    work(rows);
+    if (isEnd) return;
+  }
+}
