@@ -160,15 +160,25 @@ function* partsOf({ tables, parts }: OpenedArchive): Generator<readonly [BookTab
 /** Puts rows in place of all that the book holds, and what is derived from them. Called inside a transaction. */
 async function replaceRows(db: BookDb, rows: Rows, onDone: (rows: number) => void): Promise<void> {
   for (const table of db.tables) await table.clear();
+  // The next rows are read while the last ones are written.
+  let writing: PromiseLike<unknown> = Dexie.Promise.resolve();
+  const write = async (table: string, own: readonly unknown[]) => {
+    for (let from = 0; from < own.length; from += BATCH) {
+      const next = db.table(table).bulkAdd(own.slice(from, from + BATCH) as object[]);
+      // It is waited for with the next one: until then nobody else hears that it failed.
+      next.catch(() => undefined);
+      await writing;
+      writing = next;
+    }
+  };
   const derived = derivation();
   for (const [table, part] of rows) {
-    for (let from = 0; from < part.length; from += BATCH)
-      await db.table(table).bulkAdd(part.slice(from, from + BATCH) as object[]);
+    await write(table, part);
     derived.take(table, part);
     onDone(part.length);
   }
-  for (const [table, own] of Object.entries(derived.rows()))
-    for (let from = 0; from < own.length; from += BATCH) await db.table(table).bulkAdd(own.slice(from, from + BATCH));
+  for (const [table, own] of Object.entries(derived.rows())) await write(table, own);
+  await writing;
 }
 
 /**
