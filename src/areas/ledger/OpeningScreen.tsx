@@ -2,9 +2,7 @@
 
 import { toast } from 'sonner';
 import { type OpenAccountsMaterial, openableAccounts } from '@/core/decisions/ledger/openAccounts';
-import { type Minor, minor, NOTHING, negated, total, writeMoney } from '@/core/kernel/money';
-import { type Refusal, refuse } from '@/core/kernel/result';
-import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
+import { NOTHING, negated } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import { stateOpeningBalances } from '@/store/ledger/actions/openAccounts';
 import { openingBalances } from '@/store/ledger/queries/openingBalances';
@@ -19,6 +17,7 @@ import { useActionForm } from '../shared/useActionForm';
 import { useOpenBook } from '../shell/BookContext';
 import { act, today, useBook } from '../shell/book';
 import { routes } from '../shell/routes';
+import { differenceOf, readSides, typedSide } from './typedSides';
 
 /** What accounts stood at when the book was moved in. */
 export function OpeningScreen() {
@@ -49,37 +48,22 @@ interface OpeningFormProps {
 
 function OpeningForm({ material, accounts }: OpeningFormProps) {
   const { currency } = useOpenBook();
-  const shown = (amount: Minor) => (amount > 0n ? writeMoney(amount, currency) : '');
-  const read = (value: string) => (value.trim() === '' ? NOTHING : readTypedMoney(value, currency));
   const { form, submit, field, errorAt, general, busy } = useActionForm({
     initial: {
       date: `31 Dec ${Number(today().slice(0, 4)) - 1}`,
-      sides: accounts.map(({ code }) => {
-        const amount = material.stated.get(code) ?? NOTHING;
-        return { debit: shown(amount), credit: shown(negated(amount)) };
-      }),
+      sides: accounts.map(({ code }) => typedSide(material.stated.get(code) ?? NOTHING, currency)),
     },
     run: async ({ date, sides }) => {
-      const amounts = sides.map(({ debit, credit }) => {
-        const [left, right] = [read(debit), read(credit)];
-        return left === null || right === null ? null : minor(left - right);
-      });
-      const sample = { what: 'money-such-as', sample: moneySample(currency) } as const;
-      const unread = amounts.flatMap((amount, i): readonly Refusal[] =>
-        amount === null ? [{ code: 'invalid', path: `balances[${i}]`, wanted: sample }] : [],
-      );
-      if (unread.length > 0) return refuse(...unread);
-      const balances = accounts.map(({ code }, i) => ({ account: code, amount: amounts[i] ?? NOTHING }));
+      const amounts = readSides(sides, currency, (i) => `balances[${i}]`);
+      if (!amounts.ok) return amounts;
+      const balances = accounts.map(({ code }, i) => ({ account: code, amount: amounts.value[i] ?? NOTHING }));
       return act(stateOpeningBalances, { date: typedDay(date), balances });
     },
     onDone: () => {
       toast('The opening balances are posted');
     },
   });
-  const typed = form.watch('sides');
-  const difference = total(
-    typed.map(({ debit, credit }) => minor((read(debit) ?? NOTHING) - (read(credit) ?? NOTHING))),
-  );
+  const difference = differenceOf(form.watch('sides'), currency);
   return (
     <form className="flex flex-1 flex-col" onSubmit={submit}>
       <DateField

@@ -4,9 +4,7 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { toast } from 'sonner';
-import { type Minor, minor, NOTHING, negated, total, writeMoney } from '@/core/kernel/money';
-import { type Refusal, refuse } from '@/core/kernel/result';
-import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
+import { NOTHING } from '@/core/kernel/money';
 import { isOffered } from '@/core/ledger/account';
 import type { JournalTemplate } from '@/core/ledger/journalTemplate';
 import { outputAccountOf } from '@/core/ledger/posting/taxAccounts';
@@ -28,14 +26,9 @@ import { KEY_MAP } from '../shell/keyMap';
 import { routes } from '../shell/routes';
 import { useKey } from '../shell/useKey';
 import { JournalTemplates } from './JournalTemplates';
+import { differenceOf, readSides, typedSide } from './typedSides';
 
-interface TypedSide {
-  readonly account: string;
-  readonly debit: string;
-  readonly credit: string;
-}
-
-const BLANK: TypedSide = { account: '', debit: '', credit: '' };
+const BLANK = { account: '', debit: '', credit: '' };
 
 /** What of a template a journal that is written again has not. */
 const NO_TEMPLATE: JournalTemplate = {
@@ -47,23 +40,15 @@ const NO_TEMPLATE: JournalTemplate = {
 export function WriteJournal() {
   const router = useRouter();
   const { accounts, registrations, currency } = useOpenBook();
-  const read = (value: string) => (value.trim() === '' ? NOTHING : readTypedMoney(value, currency));
   const { form, submit, field, errorAt, general, busy } = useActionForm({
     initial: { date: 'today', text: '', sides: [BLANK, BLANK], takenBack: false, name: '', months: '', until: '' },
     run: async ({ date, text, sides, takenBack, name, months, until }) => {
-      const amounts = sides.map(({ debit, credit }) => {
-        const [left, right] = [read(debit), read(credit)];
-        return left === null || right === null ? null : minor(left - right);
-      });
-      const sample = { what: 'money-such-as', sample: moneySample(currency) } as const;
-      const unread = amounts.flatMap((amount, i): readonly Refusal[] =>
-        amount === null ? [{ code: 'invalid', path: `sides[${i}].amount`, wanted: sample }] : [],
-      );
-      if (unread.length > 0) return refuse(...unread);
+      const amounts = readSides(sides, currency, (i) => `sides[${i}].amount`);
+      if (!amounts.ok) return amounts;
       return act(writeJournal, {
         date: typedDay(date),
         text,
-        sides: sides.map(({ account }, i) => ({ account, amount: amounts[i] ?? NOTHING })),
+        sides: sides.map(({ account }, i) => ({ account, amount: amounts.value[i] ?? NOTHING })),
         takenBack,
         ...((name.trim() !== '' || months !== '') && {
           keep: { name, months: Number(months), until: until.trim() === '' ? '' : typedDay(until) },
@@ -77,9 +62,7 @@ export function WriteJournal() {
   });
   const { fields, append, replace } = useFieldArray({ control: form.control, name: 'sides' });
   const typed = form.watch('sides');
-  const difference = total(
-    typed.map(({ debit, credit }) => minor((read(debit) ?? NOTHING) - (read(credit) ?? NOTHING))),
-  );
+  const difference = differenceOf(typed, currency);
   const touched = new Set(typed.map((side) => side.account));
   const warnings = [
     [
@@ -98,10 +81,9 @@ export function WriteJournal() {
   const told = warnings.filter(([codes]) => codes.some((code) => touched.has(code))).map(([, words]) => words);
 
   const use = ({ text, sides, takenBack }: JournalTemplate) => {
-    const shown = (amount: Minor) => (amount > 0n ? writeMoney(amount, currency) : '');
     form.setValue('text', text, { shouldDirty: true });
     form.setValue('takenBack', takenBack);
-    replace(sides.map(({ account, amount }) => ({ account, debit: shown(amount), credit: shown(negated(amount)) })));
+    replace(sides.map(({ account, amount }) => ({ account, ...typedSide(amount, currency) })));
   };
   // A journal that is to be written again fills the form once it is there.
   const again = useSearchParams().get('like') ?? '';

@@ -1,26 +1,18 @@
 import fc from 'fast-check';
 import { act, issued, lineOf, newBook } from 'tests/book';
+import { made, rowsOf, shown } from 'tests/reports';
 import { isoDate } from '@/core/kernel/date';
 import { type Minor, minor, total } from '@/core/kernel/money';
 import { buildDemo } from '@/demo/buildDemo';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
-import { REPORTS, reportKind } from '@/store/reports/catalogue';
+import { REPORTS } from '@/store/reports/catalogue';
 import { glance } from '@/store/reports/glance';
 import { expectedCashMaterial } from '@/store/reports/receivables';
 import { BookDb } from '@/store/schema';
 import { expectedBetween, payingHabits, weeksOf } from './expectedCash';
-import type { Report, ReportCell } from './report';
 
 const day = isoDate;
-
-async function made(db: BookDb, name: string, from: string, until = from, chosen?: string): Promise<Report> {
-  const kind = reportKind(name);
-  if (kind === null) throw new Error(`no report ${name}`);
-  return kind.make(db, { from: day(from), until: day(until) }, chosen);
-}
-
-const shown = (cell: ReportCell) => (typeof cell === 'string' ? cell : cell.amount);
-const rowsOf = (report: Report, table = 0) => report.tables[table]?.rows.map(({ cells }) => cells.map(shown)) ?? [];
+const on = (from: string, until = from) => ({ from: day(from), until: day(until) });
 
 /** Two invoices to one customer, 123.00 due on 14 February and 246.00 due on 14 March; the first is paid ten days late. */
 async function bookOfDebts(): Promise<BookDb> {
@@ -40,15 +32,15 @@ describe('what is owed by age', () => {
   test('as at a day before a payment, by due date and by document date', async () => {
     const db = await bookOfDebts();
     // On 20 February the first is six days overdue, the second not yet due; by their dates they are 36 and 8 days old.
-    const [byDue] = rowsOf(await made(db, 'aged-receivables', '2026-02-20'));
+    const [byDue] = rowsOf(await made(db, 'aged-receivables', on('2026-02-20')));
     expect(byDue?.slice(1)).toEqual([24_600n, 12_300n, '', '', '', '', 36_900n]);
-    const [byDate] = rowsOf(await made(db, 'aged-receivables', '2026-02-20', '2026-02-20', 'date'));
+    const [byDate] = rowsOf(await made(db, 'aged-receivables', on('2026-02-20'), 'date'));
     expect(byDate?.slice(1)).toEqual(['', 24_600n, 12_300n, '', '', '', 36_900n]);
-    const [after] = rowsOf(await made(db, 'aged-receivables', '2026-02-28'));
+    const [after] = rowsOf(await made(db, 'aged-receivables', on('2026-02-28')));
     expect(after?.slice(1)).toEqual([24_600n, '', '', '', '', '', 24_600n]);
   });
   test('says so where nothing is', async () => {
-    const report = await made(await newBook(), 'aged-receivables', '2026-02-20');
+    const report = await made(await newBook(), 'aged-receivables', on('2026-02-20'));
     expect(report.tables.map(({ nothing }) => nothing)).toEqual(['Nothing is receivable on this date.']);
     expect(report.chart).toBeUndefined();
   });
@@ -57,7 +49,7 @@ describe('what is owed by age', () => {
 describe('the customer ledger', () => {
   test('brings forward, and has the balance after each move', async () => {
     const db = await bookOfDebts();
-    const rows = rowsOf(await made(db, 'customer-ledger', '2026-02-01', '2026-02-28'));
+    const rows = rowsOf(await made(db, 'customer-ledger', on('2026-02-01', '2026-02-28')));
     expect(rows.map((cells) => cells.slice(1))).toEqual([
       ['2026-02-01', 'Brought forward', '', '', 12_300n],
       ['2026-02-12', 'Invoice INV-2026-0002', 24_600n, '', 36_900n],
@@ -69,7 +61,7 @@ describe('the customer ledger', () => {
 describe('the general ledger', () => {
   test('of one account, forward and down', async () => {
     const db = await bookOfDebts();
-    const { tables } = await made(db, 'general-ledger', '2026-02-01', '2026-02-28', '1100');
+    const { tables } = await made(db, 'general-ledger', on('2026-02-01', '2026-02-28'), '1100');
     expect(tables.map(({ caption }) => caption)).toEqual(['1100 Receivables']);
     expect(tables[0]?.rows.map(({ cells }) => cells.slice(2).map(shown))).toEqual([
       ['', '', 12_300n],
@@ -87,7 +79,7 @@ describe('every report', () => {
     for (const db of [demo, empty])
       for (const { name, choice } of REPORTS)
         for (const { value } of (await choice?.options(db)) ?? [{ value: undefined }]) {
-          const { tables } = await made(db, name, '2026-07-01', '2026-11-30', value);
+          const { tables } = await made(db, name, on('2026-07-01', '2026-11-30'), value);
           for (const { caption, columns, rows, sums } of tables) {
             const widths = [...rows.map(({ cells }) => cells.length), ...(sums === null ? [] : [sums.length])];
             expect([name, caption, ...new Set(widths)].slice(0, 4)).toEqual(
@@ -118,14 +110,14 @@ describe('expected cash', () => {
     // Ten days late the one time it paid: what is due on 14 March is expected on the 24th, in the week from Monday the 23rd.
     const material = await expectedCashMaterial(db, day('2026-03-04'));
     expect(material.parts.map(({ due, on, cash }) => [due, on, cash])).toEqual([['2026-03-14', '2026-03-24', 24_600n]]);
-    const report = await made(db, 'expected-cash', '2026-03-04');
+    const report = await made(db, 'expected-cash', on('2026-03-04'));
     expect(rowsOf(report).filter(([, , cash]) => cash !== '')).toEqual([['23 Mar to 29 Mar', '1', 24_600n, '']]);
     expect(expectedBetween(material.parts, day('2026-03-04'), day('2026-03-23'))).toBe(0n);
     expect(expectedBetween(material.parts, day('2026-03-04'), day('2026-03-31'))).toBe(24_600n);
   });
   test('that should have come before stands by itself', async () => {
     const db = await bookOfDebts();
-    const report = await made(db, 'expected-cash', '2026-04-01');
+    const report = await made(db, 'expected-cash', on('2026-04-01'));
     expect(rowsOf(report).filter(([, , cash]) => cash !== '')).toEqual([['Later than usual', '1', 24_600n, '']]);
   });
   test.each([

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { act, discountOf, issued, lineOf, newBook } from 'tests/book';
+import { made, rowsOf, shown, YEAR } from 'tests/reports';
 import { filledForm } from '@/core/decisions/tax/fileReturn';
 import { isoDate } from '@/core/kernel/date';
 import { minor, total } from '@/core/kernel/money';
@@ -8,24 +9,12 @@ import type { JournalLine } from '@/core/ledger/entry';
 import { writeJournal } from '@/store/ledger/actions/writeJournal';
 import { present } from '@/store/load';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
-import { reportKind } from '@/store/reports/catalogue';
 import type { BookDb } from '@/store/schema';
 import { entriesBehindAll, periodReturn } from '@/store/tax/queries/periods';
 import { bridgeSteps } from './incomeCash';
-import { type Report, type ReportCell, stepSpans } from './report';
+import { stepSpans } from './report';
 import { returnReport } from './returnReport';
 import { spanBefore } from './span';
-
-const YEAR = { from: isoDate('2026-01-01'), until: isoDate('2026-12-31') };
-
-async function made(db: BookDb, name: string, span = YEAR): Promise<Report> {
-  const kind = reportKind(name);
-  if (kind === null) throw new Error(`no report ${name}`);
-  return kind.make(db, span);
-}
-
-const shown = (cell: ReportCell) => (typeof cell === 'string' ? cell : cell.amount);
-const rowsOf = (report: Report, table = 0) => report.tables[table]?.rows.map(({ cells }) => cells.map(shown)) ?? [];
 
 /** 1,000.00 in January, 400.00 in March, 23 % each; 615.00 paid in February with 5.00 kept by the bank. */
 async function bookOfSales(): Promise<BookDb> {

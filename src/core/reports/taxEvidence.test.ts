@@ -1,20 +1,7 @@
 import { act, attachmentOf, issued, lineOf, newBook } from 'tests/book';
+import { made, rowsOf } from 'tests/reports';
 import { isoDate } from '@/core/kernel/date';
-import { reportKind } from '@/store/reports/catalogue';
-import type { BookDb } from '@/store/schema';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
-import type { Report, ReportCell } from './report';
-
-const YEAR = { from: isoDate('2026-01-01'), until: isoDate('2026-12-31') };
-
-async function made(db: BookDb, name: string, span = YEAR): Promise<Report> {
-  const kind = reportKind(name);
-  if (kind === null) throw new Error(`no report ${name}`);
-  return kind.make(db, span);
-}
-
-const shown = (cell: ReportCell) => (typeof cell === 'string' ? cell : cell.amount);
-const rowsOf = (report: Report, table = 0) => report.tables[table]?.rows.map(({ cells }) => cells.map(shown)) ?? [];
 
 const toGermany = (supply: 'goods' | 'service', taxCode: string, price: string) => ({
   customerId: 'nordlicht',
