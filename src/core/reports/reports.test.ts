@@ -68,6 +68,22 @@ describe('statements', () => {
     expect(rowsOf(report, 4)).toEqual([['Total', 171_700n]]);
     expect(report.notes).toEqual([]);
   });
+  test('of one tag hold its documents alone, and say so', async () => {
+    const db = await bookOfSales();
+    const income = await made(db, 'income-statement', YEAR, 'buoys');
+    expect(rowsOf(income, 0)).toEqual([[expect.stringMatching(/^4/), 40_000n, 0n]]);
+    expect(rowsOf(income, 2)).toEqual([['Income less expenses', 40_000n, 0n]]);
+    const sheet = await made(db, 'balance-sheet', YEAR, 'buoys');
+    // Receivables 492.00; output tax 92.00; result 400.00: the other document and its receipt are not in it.
+    expect(rowsOf(sheet, 0).map(([, amount]) => amount)).toEqual([49_200n]);
+    expect(rowsOf(sheet, 1).map(([, amount]) => amount)).toEqual([9_200n]);
+    expect(rowsOf(sheet, 3)).toEqual([['Result not yet carried to equity', 40_000n]]);
+    expect(rowsOf(sheet, 4)).toEqual([['Total', 49_200n]]);
+    for (const report of [income, sheet]) {
+      expect(report.title).toMatch(/tagged “buoys”$/);
+      expect(report.notes).toEqual([expect.stringContaining('money that was received for them is not in it')]);
+    }
+  });
   test('begin in the middle of a month with what stood then', async () => {
     const db = await bookOfSales();
     const report = await made(db, 'trial-balance', { from: isoDate('2026-02-05'), until: isoDate('2026-02-20') });

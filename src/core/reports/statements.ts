@@ -9,6 +9,8 @@ export type AccountSums = ReadonlyMap<string, Minor>;
 
 export interface StatementMaterial extends ReportSpan {
   readonly home: Currency;
+  /** Only of documents with this tag; empty for the whole book. */
+  readonly tag: string;
   readonly chart: readonly Account[];
   /** Until the day before the first. */
   readonly opening: AccountSums;
@@ -137,9 +139,19 @@ function resultTable(
   };
 }
 
+const titled = (title: string, tag: string): string => (tag === '' ? title : `${title} of documents tagged “${tag}”`);
+
+/** What a statement of one tag leaves out. */
+const notOfTag = (tag: string): readonly string[] =>
+  tag === ''
+    ? []
+    : [
+        'Documents with the tag, and what was posted for them: money that was received for them is not in it, nor are journals.',
+      ];
+
 /** What was earned and spent between two days, compared with as long a time before. */
 export function incomeStatement(material: StatementMaterial): Report {
-  const { home, from, until, moved, before, closed } = material;
+  const { home, tag, from, until, moved, before, closed } = material;
   const heads = ['Amount', 'Before'] as const;
   const now = (account: Account) => minus(of(moved, account), of(closed.moved, account));
   const then = (account: Account) => minus(of(before, account), of(closed.before, account));
@@ -153,18 +165,18 @@ export function incomeStatement(material: StatementMaterial): Report {
   ]);
   const results = heads.map((_, i) => minus(earned.sums[i] ?? NOTHING, spent.sums[i] ?? NOTHING));
   return {
-    title: 'Income statement',
+    title: titled('Income statement', tag),
     from,
     until,
     currency: home,
     tables: [earned.table, spent.table, resultTable('Result', 'Income less expenses', heads, results, home)],
-    notes: [],
+    notes: notOfTag(tag),
   };
 }
 
 /** What there is and what is owed at the end of a day; the result of all days stands with equity, so that both sides are equal. */
 export function balanceSheet(material: StatementMaterial): Report {
-  const { home, until, opening, moved } = material;
+  const { home, tag, until, opening, moved } = material;
   const closing = (account: Account) => plus(of(opening, account), of(moved, account));
   const head = 'Amount';
   const assets = accountsOf(material, 'asset', 'Assets', [[head, closing]]);
@@ -178,7 +190,7 @@ export function balanceSheet(material: StatementMaterial): Report {
   );
   const otherSide = plus(plus(owedSum, equitySum), result);
   return {
-    title: 'Balance sheet',
+    title: titled('Balance sheet', tag),
     from: until,
     until,
     currency: home,
@@ -189,6 +201,9 @@ export function balanceSheet(material: StatementMaterial): Report {
       resultTable('Result', 'Result not yet carried to equity', [head], [result], home),
       resultTable('Liabilities, equity and result', 'Total', [head], [otherSide], home),
     ],
-    notes: assetSum === otherSide ? [] : ['Assets and the other side are not equal: prove the book.'],
+    notes: [
+      ...notOfTag(tag),
+      ...(assetSum === otherSide ? [] : ['Assets and the other side are not equal: prove the book.']),
+    ],
   };
 }

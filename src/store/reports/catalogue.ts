@@ -89,7 +89,8 @@ export const REPORTS: readonly ReportKind[] = [
   }),
   report('Statements', 'balance-sheet', 'Balance sheet', {
     days: 'day',
-    make: async (db, span) => balanceSheet(await statementMaterial(db, span)),
+    choice: { label: 'Of', options: tags },
+    make: async (db, span, tag) => balanceSheet(await statementMaterial(db, span, tag)),
   }),
   report('Statements', 'trial-balance', 'Trial balance', {
     make: async (db, span) => trialBalanceReport(await statementMaterial(db, span)),

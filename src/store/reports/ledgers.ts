@@ -85,6 +85,7 @@ export async function statementMaterial(db: BookDb, span: ReportSpan, tag = ''):
   return {
     ...span,
     home: business.homeCurrency,
+    tag,
     chart,
     opening,
     moved: less(closing, opening),
