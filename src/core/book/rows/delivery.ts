@@ -1,0 +1,117 @@
+import { ANSWER_CODES } from '@/core/delivery/answer';
+import { MAIL_PHASES, MAIL_PURPOSES } from '@/core/delivery/mail';
+import { MAIL_NEWS } from '@/core/delivery/mailServer';
+import {
+  amount,
+  count,
+  currency,
+  date,
+  dateOrNothing,
+  flag,
+  instant,
+  listOf,
+  oneOf,
+  orNull,
+  record,
+  type Shape,
+  text,
+  words,
+} from '../shape';
+import { endpoint } from './pieces';
+
+/** What messages of every kind have in common. */
+const onItsWay = {
+  tries: listOf(record({ at: instant, outcome: text, words })),
+  failures: count,
+  receipt: orNull(record({ reference: words, at: instant, again: flag })),
+  handled: orNull(record({ words })),
+  dueAt: words,
+  asked: count,
+};
+
+/** Rows of e-invoices, messages and reminders. */
+export const DELIVERY_ROWS = {
+  transmissions: record({
+    id: text,
+    documentId: text,
+    number: text,
+    customerId: words,
+    customerName: words,
+    sender: endpoint,
+    receiver: endpoint,
+    file: text,
+    sha256: text,
+    queuedAt: instant,
+    ...onItsWay,
+    answers: listOf(
+      record({
+        id: text,
+        code: oneOf(...ANSWER_CODES),
+        on: instant,
+        reasons: listOf(record({ code: words, words })),
+        actions: listOf(words),
+        heardAt: instant,
+      }),
+    ),
+    phase: oneOf('queued', 'unanswered', 'asks', 'answered', 'closed'),
+    since: instant,
+  }),
+  reminders: record({
+    id: text,
+    customerId: text,
+    customerName: words,
+    level: count,
+    on: date,
+    documentIds: listOf(text),
+    currency,
+    amountDue: amount,
+    fee: amount,
+    interest: amount,
+    mailId: words,
+    chargeDraftId: words,
+    at: instant,
+    operator: words,
+  }),
+  reminderHolds: record({
+    documentId: text,
+    kind: oneOf('dispute', 'promise'),
+    until: dateOrNothing,
+    words,
+    at: instant,
+    operator: words,
+  }),
+  mails: record({
+    id: text,
+    purpose: oneOf(...MAIL_PURPOSES),
+    language: text,
+    customerId: words,
+    customerName: words,
+    documentIds: listOf(text),
+    about: words,
+    from: text,
+    fromName: words,
+    to: listOf(text),
+    cc: listOf(text),
+    bcc: listOf(text),
+    subject: text,
+    text,
+    view: orNull(
+      record({
+        title: words,
+        facts: listOf(listOf(words)),
+        lines: listOf(listOf(words)),
+        totals: listOf(listOf(words)),
+      }),
+    ),
+    files: listOf(record({ name: text, type: words, size: count, sha256: text })),
+    queuedAt: instant,
+    operator: words,
+    replaces: words,
+    ...onItsWay,
+    news: listOf(record({ id: text, kind: oneOf(...MAIL_NEWS), recipient: text, at: instant, words })),
+    phase: oneOf(...MAIL_PHASES),
+    since: instant,
+  }),
+  mailFiles: record({ sha256: text, size: count, data: words }),
+  messageTemplates: record({ id: text, purpose: oneOf(...MAIL_PURPOSES), language: text, subject: words, text: words }),
+} as const satisfies Readonly<Record<string, Shape>>;
