@@ -113,7 +113,8 @@ function withoutEvidence({ documents, withFiles }: ClosingMaterial): readonly Cl
     const { id, kind, content, cancelled } = document;
     const moved = content.lines.some(
       ({ supply, tax }) =>
-        supply === 'goods' && content.taxes.some(({ code, category }) => code === tax && 'KG'.includes(category)),
+        supply === 'goods' &&
+        content.taxes.some(({ code, category }) => code === tax && (category === 'K' || category === 'G')),
     );
     if (!moved || kind === 'credit-note' || cancelled !== null || withFiles.has(id)) return [];
     return [ofDocument(document, 'no evidence of transport')];

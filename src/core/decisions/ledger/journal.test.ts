@@ -3,7 +3,8 @@ import { act, momentOn, newBook } from 'tests/book';
 import { expectSoundBook } from 'tests/soundBook';
 import { addDays, isoDate } from '@/core/kernel/date';
 import { type Minor, minor, negated, total } from '@/core/kernel/money';
-import { nextJournal } from '@/core/ledger/journalTemplate';
+import { type JournalTemplate, nextJournal } from '@/core/ledger/journalTemplate';
+import type { Registration } from '@/core/tax/registration';
 import { journalJob } from '@/jobs/journalRound';
 import { runJobs } from '@/jobs/runJobs';
 import { stateOpeningBalances } from '@/store/ledger/actions/openAccounts';
@@ -17,7 +18,7 @@ import {
 import { openingBalances } from '@/store/ledger/queries/openingBalances';
 import { perform } from '@/store/perform';
 import type { BookDb } from '@/store/schema';
-import type { KeptAs } from './journal';
+import { type KeptAs, postRepeat } from './journal';
 
 const rent = (amount: Minor) => [
   { account: '7910', amount },
@@ -75,6 +76,29 @@ describe('a journal that repeats', () => {
     await db.book.put({ ...book, lockedUntil: isoDate('2026-02-28') });
     await roundOn(db, '2026-03-02');
     expect(await posted(db)).toEqual(['2026-01-31 Rent', '2026-03-01 Rent, of 28 Feb 2026']);
+  });
+  test('touches no tax account in a filed period of any registration: it waits for the day after the last', async () => {
+    const db = await newBook();
+    const [first] = await db.registrations.toArray();
+    if (first === undefined) throw new Error('the registration');
+    const filed = (id: string, until: string): Registration => ({ ...first, id, filedUntil: isoDate(until) });
+    const template: JournalTemplate = {
+      ...{ id: 'template', name: 'Correction', text: 'Correction', takenBack: false, madeUntil: isoDate('2026-01-31') },
+      sides: [
+        { account: '2200', amount: minor(100n) },
+        { account: '7910', amount: minor(-100n) },
+      ],
+      repeat: { rhythm: { unit: 'month', every: 1, lastDay: true }, first: isoDate('2026-01-31'), until: '' },
+      nextDue: isoDate('2026-02-28'),
+    };
+    const datedWith = async (...registrations: Registration[]) => {
+      const chart = await db.accounts.toArray();
+      const decided = postRepeat(template, { chart, registrations, lockedUntil: '' }, momentOn('2026-06-01'));
+      return decided.ok ? decided.value.changes.add?.journal?.[0]?.date : decided.refusals;
+    };
+    expect(await datedWith(filed('one', '2026-01-31'))).toBe('2026-02-28');
+    expect(await datedWith(filed('one', '2026-02-28'), filed('other', '2026-04-30'))).toBe('2026-05-01');
+    expect(await datedWith(filed('one', '2026-04-30'), filed('other', '2026-02-28'))).toBe('2026-05-01');
   });
   test('is never posted twice for a day, by two tabs that find it due', async () => {
     const db = await newBook();

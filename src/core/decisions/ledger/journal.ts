@@ -48,21 +48,18 @@ function inputFaults({ text, sides }: JournalInput, chart: readonly Account[]): 
   return refusals;
 }
 
+/** The last day on which a tax account of a journal can not be touched any more, as its period is filed; empty for none. */
+function filedUntilOf(sides: JournalInput['sides'], { chart, registrations }: JournalMaterial): IsoDate | '' {
+  const touched = new Set(sides.map(({ account }) => account));
+  return registrations
+    .filter((one) => touched.has(outputAccountOf(one, chart)))
+    .reduce<IsoDate | ''>((last, { filedUntil }) => (filedUntil > last ? filedUntil : last), '');
+}
+
 /** A journal may not touch a tax account in a period that is filed. */
-function closedFault(
-  date: IsoDate,
-  sides: JournalInput['sides'],
-  { chart, registrations }: JournalMaterial,
-): readonly Refusal[] {
-  const locked = registrations.find(
-    (one) =>
-      one.filedUntil !== '' &&
-      date <= one.filedUntil &&
-      sides.some(({ account }) => account === outputAccountOf(one, chart)),
-  );
-  return locked === undefined || locked.filedUntil === ''
-    ? []
-    : [{ code: 'closed-period', path: 'date', day: date, filedUntil: locked.filedUntil }];
+function closedFault(date: IsoDate, sides: JournalInput['sides'], material: JournalMaterial): readonly Refusal[] {
+  const filedUntil = filedUntilOf(sides, material);
+  return filedUntil === '' || date > filedUntil ? [] : [{ code: 'closed-period', path: 'date', day: date, filedUntil }];
 }
 
 type Journal = Pick<JournalInput, 'text' | 'sides' | 'takenBack'>;
@@ -177,9 +174,10 @@ export function postRepeat(
   const gone = template.sides.find(({ account }) => !chart.some(({ code }) => code === account));
   if (gone !== undefined)
     return refuse({ code: 'unknown', path: 'account', wanted: 'choose-account', found: gone.account });
-  const unlocked = lockedUntil === '' ? due : laterOf(due, addDays(lockedUntil, 1));
-  const [closed] = closedFault(unlocked, template.sides, material);
-  const date = closed?.code === 'closed-period' ? laterOf(unlocked, addDays(closed.filedUntil, 1)) : unlocked;
+  const date = [lockedUntil, filedUntilOf(template.sides, material)].reduce<IsoDate>(
+    (open, until) => (until === '' ? open : laterOf(open, addDays(until, 1))),
+    due,
+  );
   const text = date === due ? template.text : `${template.text}, of ${writeDate(due)}`;
   const posted = entriesOf(date, { ...template, text }, moment);
   const value = { ...template, madeUntil: due, nextDue: nextJournal(template.repeat, due) };

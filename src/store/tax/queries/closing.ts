@@ -14,6 +14,9 @@ const WAITS: Readonly<Partial<Record<Phase, string>>> = {
   asks: 'its e-invoice asks for something',
 };
 
+/** Categories without tax that rest on who the customer is, or on where the goods went (UNCL 5305). */
+const UNTAXED: ReadonlySet<string> = new Set(['AE', 'K', 'G']);
+
 /** Drafts of a registration whose tax point lies in a period; what runs and recurring documents say is none. */
 async function draftsIn(db: BookDb, { id }: Registration, { start, end }: Span) {
   const drafts = await db.drafts
@@ -55,7 +58,7 @@ export async function closingOf(
     draftsIn(db, registration, span),
   ]);
   const ids = documents.map(({ id }) => id);
-  const untaxed = documents.filter(({ content }) => content.taxes.some(({ category }) => 'AEKG'.includes(category)));
+  const untaxed = documents.filter(({ content }) => content.taxes.some(({ category }) => UNTAXED.has(category)));
   const [customers, unanswered, files, entries] = await Promise.all([
     db.customers.bulkGet([...new Set(untaxed.map(({ customerId }) => customerId))]),
     unansweredOf(db, ids),
