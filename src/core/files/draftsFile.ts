@@ -71,7 +71,10 @@ export function readDrafts(
       refuseCell(first, 'customer', { code: 'unknown', wanted: 'known-customer', found: cell(first, 'customer') });
     const date = readTypedDate(cell(first, 'date'), today, today);
     if (date === null) refuseCell(first, 'date', { code: 'invalid', wanted: 'give-a-day', found: cell(first, 'date') });
-    const kind = cell(first, 'kind') === 'quote' ? 'quote' : 'invoice';
+    const said = cell(first, 'kind').toLowerCase() || 'invoice';
+    if (said !== 'invoice' && said !== 'quote')
+      refuseCell(first, 'kind', { code: 'invalid', wanted: 'choose-kind-of-draft', found: said });
+    const kind = said === 'quote' ? 'quote' : 'invoice';
     const draft = blankDraft(newId(), kind, registrationId, date ?? today);
     return [
       {

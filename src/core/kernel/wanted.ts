@@ -88,6 +88,7 @@ export type PlainWanted =
   | 'choose-its-tax-code'
   | 'choose-jurisdiction'
   | 'choose-kind-of-customer'
+  | 'choose-kind-of-draft'
   | 'choose-language'
   | 'choose-other-record'
   | 'choose-picture'

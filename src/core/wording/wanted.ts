@@ -33,6 +33,7 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'choose-its-tax-code': 'Choose its tax code.',
   'choose-jurisdiction': 'Choose the jurisdiction.',
   'choose-kind-of-customer': 'Choose what kind of customer it is.',
+  'choose-kind-of-draft': 'Write invoice or quote; other documents are made from these.',
   'choose-language': 'Choose a language.',
   'choose-other-record': 'Choose the other record of this customer.',
   'choose-picture': 'Choose a picture; it is saved as JPEG.',

@@ -148,7 +148,7 @@ describe('documents from a file', () => {
   };
   test('are drafts with their lines, which issue as if they had been typed', async () => {
     const db = await newBook();
-    const text = file([row('A'), row('A', { description: 'Cable', price: '3' }), row('B', { kind: 'quote' })]);
+    const text = file([row('A'), row('A', { description: 'Cable', price: '3' }), row('B', { kind: 'Quote' })]);
     expect(await act(db, importDrafts, { text }, '2026-02-10')).toBe(2);
     const drafts = await db.drafts.toArray();
     expect(drafts.map(({ kind, lines }) => [kind, lines.length]).sort()).toEqual([
@@ -171,6 +171,7 @@ describe('documents from a file', () => {
     ['a code of none', { 'tax code': 'XX' }, 'row 2, tax code'],
     ['an account of none', { account: '1' }, 'row 2, account'],
     ['a day that is none', { date: 'soon' }, 'row 2, date'],
+    ['a kind that no draft has', { kind: 'credit note' }, 'row 2, kind'],
   ])('are refused with %s', async (_, over, path) => {
     const db = await newBook();
     const result = await perform(db, importDrafts, { text: file([row('A', over), row('B')]) }, momentOn('2026-02-10'));
