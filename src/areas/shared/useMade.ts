@@ -5,6 +5,9 @@ import { countEntries } from '@/store/ledger/queries/ledger';
 import { Stopped } from '@/workers/client';
 import { useBook } from '../shell/book';
 
+/** Nothing is posted for so long before it is made again. */
+const PAUSE_MS = 300;
+
 /** What is made of the book in a worker, how to stop it and to begin again. */
 export interface Made<T> {
   /** The last one that was made of what is asked for, or null. */
@@ -30,6 +33,8 @@ export function useMade<T>(of: string, make: (signal: AbortSignal) => Promise<T>
   });
   const [running, setRunning] = useState(false);
   const control = useRef<AbortController | null>(null);
+  /** What was last asked for. */
+  const begun = useRef('');
   const makeNow = useRef(make);
   useEffect(() => {
     makeNow.current = make;
@@ -41,18 +46,22 @@ export function useMade<T>(of: string, make: (signal: AbortSignal) => Promise<T>
     setRunning(true);
     // `attempt` asks for it anew.
     void attempt;
-    makeNow
-      .current(mine.signal)
-      .then(
-        (value) => control.current === mine && setReached({ of, value, fault: '' }),
-        (error: unknown) => {
-          if (control.current !== mine) return;
-          const fault = error instanceof Stopped ? 'Stopped.' : `It could not be made: ${(error as Error).message}`;
-          setReached({ of, value: null, fault });
-        },
-      )
-      .finally(() => control.current === mine && setRunning(false));
+    const begin = () =>
+      (mine.signal.aborted ? Promise.reject(new Stopped()) : makeNow.current(mine.signal))
+        .then(
+          (value) => control.current === mine && setReached({ of, value, fault: '' }),
+          (error: unknown) => {
+            if (control.current !== mine) return;
+            const fault = error instanceof Stopped ? 'Stopped.' : `It could not be made: ${(error as Error).message}`;
+            setReached({ of, value: null, fault });
+          },
+        )
+        .finally(() => control.current === mine && setRunning(false));
+    // While one thing after the other is posted, it waits for a pause.
+    const timer = setTimeout(() => void begin(), begun.current === of ? PAUSE_MS : 0);
+    begun.current = of;
     return () => {
+      clearTimeout(timer);
       control.current = null;
       mine.abort();
     };
