@@ -1,7 +1,9 @@
 import { act, attachmentOf, issued, lineOf, newBook } from 'tests/book';
 import { made, rowsOf } from 'tests/reports';
 import { isoDate } from '@/core/kernel/date';
+import { minor } from '@/core/kernel/money';
 import { fileReturn } from '@/store/tax/actions/fileReturn';
+import { payAuthority, undoAuthorityPayment } from '@/store/tax/actions/payTax';
 
 const toGermany = (supply: 'goods' | 'service', taxCode: string, price: string) => ({
   customerId: 'nordlicht',
@@ -83,5 +85,26 @@ describe('what authorities are owed', () => {
     expect(rowsOf(await made(db, 'authorities', on('2026-03-10'))).map((cells) => cells.slice(1))).toEqual([
       ['Jan–Feb 2026', '2026-03-10', 2_300n, 2_300n],
     ]);
+  });
+  test('less what was paid in parts until then, and undone since; with what is not filed beside', async () => {
+    const db = await newBook();
+    // 23 % of 1,000.00 in the period that is filed, 23 % of 50.00 in the one after it.
+    await issued(db, { lines: [lineOf({ price: '1000' })] }, '2026-01-12');
+    await issued(db, { lines: [lineOf({ price: '50' })] }, '2026-03-02');
+    await act(db, fileReturn, { registrationId: 'ie-vat', start: '2026-01-01', note: '' }, '2026-03-05');
+    const pay = { registrationId: 'ie-vat', start: '2026-01-01' };
+    await act(db, payAuthority, { ...pay, date: '2026-03-18', amount: minor(20_000n) }, '2026-03-18');
+    const rest = { ...pay, date: '2026-03-20', amount: minor(3_000n), interest: minor(120n) };
+    const { id } = await act(db, payAuthority, rest, '2026-03-20');
+    await act(db, undoAuthorityPayment, { id, date: '2026-03-25' }, '2026-03-25');
+    const leftOn = async (day: string) => {
+      const report = await made(db, 'authorities', { from: isoDate(day), until: isoDate(day) });
+      expect(rowsOf(report, 1).map((cells) => cells.slice(1))).toEqual([['Mar–Apr 2026', '2026-04-30', 1_150n]]);
+      return rowsOf(report).map((cells) => cells.at(-1));
+    };
+    expect(await leftOn('2026-03-17')).toEqual([23_000n]);
+    expect(await leftOn('2026-03-18')).toEqual([3_000n]);
+    expect(await leftOn('2026-03-20')).toEqual([]);
+    expect(await leftOn('2026-03-25')).toEqual([3_000n]);
   });
 });

@@ -1,3 +1,4 @@
+import type { Content } from '@/core/documents/content';
 import type { Draft } from '@/core/documents/draft';
 import type { IssuedDocument } from '@/core/documents/issued';
 import type { Currency } from '@/core/kernel/currency';
@@ -55,6 +56,11 @@ export interface ClosingMaterial extends Span {
   readonly onAccount: readonly Receipt[];
   /** Documents of the period that have files kept with them. */
   readonly withFiles: ReadonlySet<string>;
+}
+
+/** Without tax because of who the customer is, or where the goods went (UNCL 5305: AE, K, G): papers must show it. */
+export function restsOnEvidence({ taxes }: Pick<Content, 'taxes'>): boolean {
+  return taxes.some(({ category }) => category === 'AE' || category === 'K' || category === 'G');
 }
 
 const ofDocument = (

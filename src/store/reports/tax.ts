@@ -9,6 +9,7 @@ import type { ReportSpan } from '@/core/reports/span';
 import type { EvidenceMaterial, LateMaterial } from '@/core/reports/taxEvidence';
 import type { ExemptMaterial, OutputTaxMaterial, RecapitulativeMaterial } from '@/core/reports/taxLists';
 import { periodIdOf, type Span, spanName, spanOf } from '@/core/returns/calendar';
+import { restsOnEvidence } from '@/core/returns/closing';
 import { returnOf } from '@/core/returns/return';
 import type { TaxPayment } from '@/core/returns/taxPayment';
 import type { Registration } from '@/core/tax/registration';
@@ -42,9 +43,7 @@ export async function recapitulativeMaterial(db: BookDb, span: ReportSpan): Prom
 
 export async function evidenceMaterial(db: BookDb, span: ReportSpan): Promise<EvidenceMaterial> {
   const material = await recapitulativeMaterial(db, span);
-  const untaxed = material.documents.filter(({ content }) =>
-    content.taxes.some(({ category }) => 'AEKG'.includes(category)),
-  );
+  const untaxed = material.documents.filter(({ content }) => restsOnEvidence(content));
   const files = await db.attachments
     .where('ownerId')
     .anyOf(untaxed.map(({ id }) => id))

@@ -2,7 +2,7 @@ import Dexie from 'dexie';
 import type { Phase } from '@/core/delivery/transmission';
 import { type IsoDate, isIsoDate } from '@/core/kernel/date';
 import { periodIdOf, type Span, spanOf } from '@/core/returns/calendar';
-import { type ClosingCheck, closingChecks } from '@/core/returns/closing';
+import { type ClosingCheck, closingChecks, restsOnEvidence } from '@/core/returns/closing';
 import type { Registration } from '@/core/tax/registration';
 import { loadBook } from '../../load';
 import type { BookDb } from '../../schema';
@@ -13,9 +13,6 @@ const WAITS: Readonly<Partial<Record<Phase, string>>> = {
   unanswered: 'its e-invoice is not answered',
   asks: 'its e-invoice asks for something',
 };
-
-/** Categories without tax that rest on who the customer is, or on where the goods went (UNCL 5305). */
-const UNTAXED: ReadonlySet<string> = new Set(['AE', 'K', 'G']);
 
 /** Drafts of a registration whose tax point lies in a period; what runs and recurring documents say is none. */
 async function draftsIn(db: BookDb, { id }: Registration, { start, end }: Span) {
@@ -58,7 +55,7 @@ export async function closingOf(
     draftsIn(db, registration, span),
   ]);
   const ids = documents.map(({ id }) => id);
-  const untaxed = documents.filter(({ content }) => content.taxes.some(({ category }) => UNTAXED.has(category)));
+  const untaxed = documents.filter(({ content }) => restsOnEvidence(content));
   const [customers, unanswered, files, entries] = await Promise.all([
     db.customers.bulkGet([...new Set(untaxed.map(({ customerId }) => customerId))]),
     unansweredOf(db, ids),
