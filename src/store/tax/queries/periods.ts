@@ -122,7 +122,6 @@ export async function entriesBehindAll(db: BookDb, rows: readonly RowOfReturn[])
 
 /** The first of the tax entries behind several rows, by document number: little more is read than is given. */
 export async function firstBehind(db: BookDb, rows: readonly RowOfReturn[], limit: number): Promise<TaxEntry[]> {
-  const step = Math.ceil(limit / Math.max(rows.length, 1)) + 1;
   const sources = rows.map((row) => ({ row, read: [] as TaxEntry[], more: true }));
   for (;;) {
     const found = sources.flatMap(({ read }) => read).sort(byNumber);
@@ -133,6 +132,14 @@ export async function firstBehind(db: BookDb, rows: readonly RowOfReturn[], limi
       return more && (last === undefined || end === undefined || byNumber(end, last) < 0);
     });
     if (short.length === 0) return found.slice(0, limit);
+    // None that is not read yet comes before these; as many of the others are read as may be wanted.
+    const certain = found.filter((one) =>
+      short.every(({ read }) => {
+        const end = read.at(-1);
+        return end !== undefined && byNumber(one, end) <= 0;
+      }),
+    ).length;
+    const step = Math.ceil((limit - certain) / short.length) + 1;
     await Promise.all(
       short.map(async (source) => {
         const next = await behind(db, source.row).offset(source.read.length).limit(step).toArray();
