@@ -62,7 +62,9 @@ export function RemindersDue({ plans, costs, picked, onPick, unticked, onTick }:
         {
           head: 'Oldest',
           align: 'right',
-          cell: ({ items }) => `${Math.max(...items.map(({ daysLate }) => daysLate))}\u00a0days`,
+          cell: ({ items }) => (
+            <span className="whitespace-nowrap">{Math.max(...items.map(({ daysLate }) => daysLate))} days</span>
+          ),
         },
         {
           head: 'Overdue',
