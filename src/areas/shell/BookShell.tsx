@@ -6,7 +6,7 @@ import { deskOf } from '@/store/desk';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { BookContext, type OpenBook } from './BookContext';
-import { useBookCalmly } from './book';
+import { useBook } from './book';
 import { Commands } from './Commands';
 import { DropEInvoice } from './DropEInvoice';
 import { Keys } from './Keys';
@@ -22,7 +22,7 @@ import { useJobs } from './useJobs';
 export function BookShell({ children }: { readonly children: ReactNode }) {
   const router = useRouter();
   const { registrationId } = usePicked();
-  const found = useBookCalmly(
+  const found = useBook(
     async (db): Promise<OpenBook | 'broken' | null> => {
       const { book, records, accounts, empty } = await deskOf(db);
       const { registrations, codes } = records;

@@ -1,8 +1,6 @@
 'use client';
 
-import Dexie from 'dexie';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useRef } from 'react';
 import type { Moment } from '@/core/book/changes';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { type Result, refuse } from '@/core/kernel/result';
@@ -103,36 +101,4 @@ export function useBook<T>(
     [...about, ...within, round],
   );
   return answer?.about.every((one, i) => one === about[i]) ? answer.value : undefined;
-}
-
-/** Between two askings of what stands beside the work, in milliseconds. */
-const CALM_MS = 300;
-
-/**
- * The same for what stands beside the work on every screen: while commit follows commit, as in a run, it is asked a few times
- * a second, and answers when they pause.
- */
-export function useBookCalmly<T>(
-  query: (db: BookDb) => Promise<T>,
-  about: readonly unknown[] = [],
-  within: readonly unknown[] = [],
-): T | undefined {
-  const asked = useRef(Number.NEGATIVE_INFINITY);
-  const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const ask = (db: BookDb): Promise<T> => {
-    asked.current = performance.now();
-    return query(db);
-  };
-  const calmly = (db: BookDb): Promise<T> => {
-    // Whoever waited before is asked anew by this commit: nobody hears its answer any more.
-    clearTimeout(waiting.current);
-    const wait = asked.current + CALM_MS - performance.now();
-    if (wait <= 0) return ask(db);
-    // The library's own promise: what is read after it is still seen to be read by this query.
-    const pause = new Dexie.Promise<void>((resolve) => {
-      waiting.current = setTimeout(resolve, wait);
-    });
-    return pause.then(() => ask(db));
-  };
-  return useBook(calmly, about, within);
 }
