@@ -59,6 +59,8 @@ test('one invoice for forty customers: three need a look, the others are issued 
     await expect(main.getByRole('link', { name: 'INV-2026-0035' })).toBeVisible();
     await expect(main.getByRole('link', { name: 'INV-2026-0036' })).toHaveCount(0);
     await expect(summary).toContainText(/planned\s*1.*waits\s*3.*draft\s*1.*issued\s*35/);
+    // What stood still meanwhile is asked again: 23 % of 2 × 100, of 80, and of 33 × 100.
+    await expect(page.getByRole('toolbar', { name: 'Tax periods' })).toContainText('823.40');
   });
   await test.step('and each is sent its own way', async () => {
     await main.getByRole('button', { name: 'Send what is issued…' }).click();

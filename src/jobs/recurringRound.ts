@@ -16,7 +16,7 @@ import { sendQuoteDraft } from '@/store/sales/actions/quotes';
 import { makeRecurring, settleRecurring } from '@/store/sales/actions/recurring';
 import { makeRunDocument } from '@/store/sales/actions/runs';
 import { dueRecurring, goingRecurring } from '@/store/sales/queries/recurring';
-import { ofRunDocuments, rowsOfRun } from '@/store/sales/queries/runs';
+import { documentsOfRun, rowsOfRun } from '@/store/sales/queries/runs';
 import type { BookDb } from '@/store/schema';
 import type { Job } from './runJobs';
 
@@ -81,10 +81,9 @@ async function runGoesOn(
   const waits = rows.filter(({ state }) => state === 'waits').length + faults.length;
   const unsent: string[] = [];
   if (does === 'send')
-    for (const document of await ofRunDocuments(
+    for (const document of await documentsOfRun(
       db,
       rows.filter(({ state }) => state === 'issued'),
-      (one) => one,
     )) {
       const why = (await isOnItsWay(db, document)) ? '' : await send(document.id);
       if (why !== '') unsent.push(document.number);

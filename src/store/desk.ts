@@ -15,13 +15,13 @@ export interface Desk {
 }
 
 export async function deskOf(db: BookDb): Promise<Desk> {
-  const [book, records, accounts, customers, documents] = await Promise.all([
-    db.book.get('book'),
-    loadRecords(db),
-    db.accounts.toArray(),
-    db.customers.limit(1).count(),
-    db.documents.limit(1).count(),
-  ]);
-  const empty = book === undefined && customers + documents + records.registrations.length === 0;
+  const [book, records, accounts] = await Promise.all([db.book.get('book'), loadRecords(db), db.accounts.toArray()]);
+  // Asked only where there is no book: else each document that is issued would have every screen asked again.
+  const empty = book === undefined && records.registrations.length === 0 && !(await hasWork(db));
   return { book: book ?? null, records, accounts, empty };
+}
+
+async function hasWork(db: BookDb): Promise<boolean> {
+  const counts = await Promise.all([db.customers.limit(1).count(), db.documents.limit(1).count()]);
+  return counts.some((count) => count > 0);
 }

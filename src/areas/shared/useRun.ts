@@ -2,6 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { Stopped } from '@/workers/client';
+import { beginLongWork } from '../shell/longWork';
 
 /** How far long work is. */
 export interface Doing {
@@ -39,6 +40,7 @@ export function useRun(): Run {
   const control = useRef<AbortController | null>(null);
   const start: Run['start'] = async (work, ended) => {
     const mine = new AbortController();
+    const end = beginLongWork();
     control.current = mine;
     setSaid('');
     setDoing({ done: 0, of: 0 });
@@ -56,6 +58,7 @@ export function useRun(): Run {
     } catch (error) {
       setSaid(ended(error instanceof Stopped ? null : (error as Error)));
     } finally {
+      end();
       control.current = null;
       setDoing(null);
     }

@@ -6,7 +6,7 @@ import { ribbon } from '@/store/tax/queries/periods';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from './BookContext';
-import { today, useBook } from './book';
+import { today, useBookAtRest } from './book';
 import { openCommands } from './Commands';
 import { PERIOD_WORDS, usePicked } from './period';
 
@@ -16,7 +16,8 @@ const MOST_CELLS = 6;
 export function Ribbon() {
   const { registration, registrations } = useOpenBook();
   const { start: picked, pick, pickRegistration } = usePicked();
-  const cells = useBook((db) => ribbon(db, registration, today(), MOST_CELLS), [registration.id], [registration]) ?? [];
+  const cells =
+    useBookAtRest((db) => ribbon(db, registration, today(), MOST_CELLS), [registration.id], [registration]) ?? [];
   const current = picked ?? cells.at(-1)?.span.start;
   const bar = useRef<HTMLDivElement>(null);
   // On a narrow window not all of them are seen at once.

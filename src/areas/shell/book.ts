@@ -1,6 +1,7 @@
 'use client';
 
 import { useLiveQuery } from 'dexie-react-hooks';
+import { useRef } from 'react';
 import type { Moment } from '@/core/book/changes';
 import { type IsoDate, isoDate } from '@/core/kernel/date';
 import { type Result, refuse } from '@/core/kernel/result';
@@ -8,6 +9,7 @@ import { type Action, perform } from '@/store/perform';
 import { BookDb } from '@/store/schema';
 import { keepText, keptText } from '@/ui/kept';
 import { useQueryRound } from './freshQueries';
+import { useLongWork } from './longWork';
 
 let opened: BookDb | null = null;
 
@@ -100,5 +102,32 @@ export function useBook<T>(
       ),
     [...about, ...within, round],
   );
-  return answer?.about.every((one, i) => one === about[i]) ? answer.value : undefined;
+  return isAbout(answer, about) ? answer.value : undefined;
+}
+
+function isAbout<T>(answer: Answer<T> | undefined, about: readonly unknown[]): answer is Answer<T> {
+  return answer?.about.every((one, i) => one === about[i]) ?? false;
+}
+
+/**
+ * The same for what stands beside long work: while that writes commit after commit, the last answer stands, and once it has
+ * ended it is asked again.
+ */
+export function useBookAtRest<T>(
+  query: (db: BookDb) => Promise<T>,
+  about: readonly unknown[] = [],
+  within: readonly unknown[] = [],
+): T | undefined {
+  const atWork = useLongWork();
+  const last = useRef<Answer<T>>(undefined);
+  return useBook(
+    async (db) => {
+      if (atWork && isAbout(last.current, about)) return last.current.value;
+      const value = await query(db);
+      last.current = { about, value };
+      return value;
+    },
+    about,
+    [...within, atWork],
+  );
 }

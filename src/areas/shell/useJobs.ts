@@ -9,7 +9,7 @@ import { journalJob } from '@/jobs/journalRound';
 import { mailJob, type WriteMail } from '@/jobs/mailRound';
 import { recurringJob, type SendDocument } from '@/jobs/recurringRound';
 import { type Job, runJobs } from '@/jobs/runJobs';
-import { bookDb, moment, useBook } from './book';
+import { bookDb, moment, useBookAtRest } from './book';
 import { cardCompany } from './cardCompany';
 import { accessPoint } from './delivery/accessPoint';
 import { mailServer } from './delivery/mailServer';
@@ -57,7 +57,7 @@ async function work(): Promise<void> {
 
 /** Does what falls due while a book is open: at once when the book changes, else within seconds. */
 export function useJobs(): void {
-  const due = useBook(async (db) => {
+  const due = useBookAtRest(async (db) => {
     const { now } = moment();
     return (await Promise.all(JOBS.map((job) => job.isDue(db, now)))).some(Boolean);
   });

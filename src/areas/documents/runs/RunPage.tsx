@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { toast } from 'sonner';
 import type { RunDoes } from '@/core/decisions/sales/run';
 import type { Run, RunRow, RunState } from '@/core/documents/run';
@@ -24,7 +24,7 @@ import { FormFoot } from '../../shared/FormFoot';
 import { typedDay } from '../../shared/typedDay';
 import { useActionForm } from '../../shared/useActionForm';
 import { useRun } from '../../shared/useRun';
-import { act, bookDb, moment, today, useBook } from '../../shell/book';
+import { act, bookDb, moment, today, useBook, useBookAtRest } from '../../shell/book';
 import { routes } from '../../shell/routes';
 import { AddCustomers } from './AddCustomers';
 import { RunGrid } from './RunGrid';
@@ -58,20 +58,14 @@ async function readRun(db: BookDb, runId: string) {
   return { rows, numbers: await numbersOfRun(db, rows) };
 }
 
-const NOTHING_READ = { rows: [], numbers: new Map<string, string>() };
+const NOTHING_READ: Awaited<ReturnType<typeof readRun>> = { rows: [], numbers: new Map() };
 
 function Known({ run }: { readonly run: Run }) {
   const router = useRouter();
   const work = useRun();
   const [sending, setSending] = useState(false);
-  const changing = work.doing !== null || sending;
-  // While row after row is made, or document after document sent, they are not read again after each.
-  const read = useBook(async (db) => (changing ? null : await readRun(db, run.id)), [run.id], [changing]);
-  const [known, setKnown] = useState<Awaited<ReturnType<typeof readRun>>>(NOTHING_READ);
-  useEffect(() => {
-    if (read) setKnown(read);
-  }, [read]);
-  const { rows: all, numbers } = known;
+  // Not after each row that is made, nor after each document that is sent.
+  const { rows: all, numbers } = useBookAtRest((db) => readRun(db, run.id), [run.id]) ?? NOTHING_READ;
   const [reviews, setReviews] = useState<ReadonlyMap<string, RunReview>>(new Map());
   const planned = all.filter(({ state, left }) => state === 'planned' && !left);
   const counts = (Object.keys(STATES) as RunState[]).map((state) => all.filter((row) => row.state === state).length);

@@ -29,23 +29,19 @@ export async function rowsOfRun(db: BookDb, runId: string): Promise<RunRow[]> {
 /** Documents that are asked for at once: of a run of thousands, so that the page can do something else in between. */
 const PIECE = 50;
 
-/** What is told of each document that a run issued, in the order of its customers. */
-export async function ofRunDocuments<T>(
-  db: BookDb,
-  rows: readonly RunRow[],
-  tell: (document: IssuedDocument) => T,
-): Promise<T[]> {
-  const ids = rows.flatMap(({ documentId }) => documentId || []);
-  const told: T[] = [];
-  for (let from = 0; from < ids.length; from += PIECE)
-    for (const one of await db.documents.bulkGet(ids.slice(from, from + PIECE)))
-      if (one !== undefined) told.push(tell(one));
-  return told;
+/** Documents that a run issued, in the order of its customers. */
+export function documentsOfRun(db: BookDb, rows: readonly RunRow[]): Promise<IssuedDocument[]> {
+  return db.documents
+    .bulkGet(rows.flatMap(({ documentId }) => documentId || []))
+    .then((found) => found.filter((one) => one !== undefined));
 }
 
-/** Numbers of what a run issued, by the id of the document. */
+/** Numbers of what a run issued, by the id of the document: documents are read a few at a time, and let go again. */
 export async function numbersOfRun(db: BookDb, rows: readonly RunRow[]): Promise<ReadonlyMap<string, string>> {
-  return new Map(await ofRunDocuments(db, rows, ({ id, number }) => [id, number] as const));
+  const numbers = new Map<string, string>();
+  for (let from = 0; from < rows.length; from += PIECE)
+    for (const { id, number } of await documentsOfRun(db, rows.slice(from, from + PIECE))) numbers.set(id, number);
+  return numbers;
 }
 
 /** Groups of customers, by name. */
