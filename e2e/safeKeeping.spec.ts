@@ -1,6 +1,16 @@
 import { randomBytes } from 'node:crypto';
 import { expect, type Page, test } from '@playwright/test';
-import { buildSample, bytesOf, more, onTheDay, openSample, pdfText, savedBook, TODAY } from './support';
+import {
+  buildSample,
+  bytesOf,
+  expectAccessible,
+  more,
+  onTheDay,
+  openSample,
+  pdfText,
+  savedBook,
+  TODAY,
+} from './support';
 
 /* The book attacked for real: storage blocked, full or taken away, pages closed, workers dead, clocks set back. */
 
@@ -372,3 +382,37 @@ for (const timezoneId of ['Pacific/Kiritimati', 'Pacific/Pago_Pago'])
       await expect(page.getByLabel('Issue date')).toHaveValue(day);
     });
   });
+
+test('a book file that did not come to its end is told as such, and cleared or opened again', async ({ page }) => {
+  await openSample(page);
+  const file = await savedBook(page);
+  const other = await besidePage(page);
+  // As a window leaves it that was closed in the middle: the mark, and rows without a book.
+  await other.evaluate(
+    (name) =>
+      new Promise<void>((resolve, reject) => {
+        const asked = indexedDB.open(name);
+        asked.onsuccess = () => {
+          const book = asked.result.transaction('book', 'readwrite').objectStore('book');
+          book.delete('book');
+          book.put({ id: 'unfinished', by: 'a window that was closed' });
+          book.transaction.oncomplete = () => {
+            asked.result.close();
+            resolve();
+          };
+        };
+        asked.onerror = () => reject(asked.error);
+      }),
+    BOOK,
+  );
+  await page.goto('/sales');
+  await expect(page.getByText('A book that is not whole')).toBeVisible();
+  await expectAccessible(page, 'a book that is not whole');
+  await expect(page.getByRole('button', { name: 'Begin a book' })).toHaveCount(0);
+  await page
+    .getByLabel('Open a book file')
+    .setInputFiles({ name: 'book.able', mimeType: 'application/zip', buffer: file });
+  await page.waitForURL('**/today');
+  await page.goto('/');
+  await page.waitForURL('**/today');
+});

@@ -68,3 +68,21 @@ test('a page closed while it opens a book file leaves the old book or the new on
   if (changed) expect(found.documents?.split('\n')).toHaveLength((saved.documents ?? '').split('\n').length + 1);
   else expect(found).toEqual(saved);
 });
+
+test('a page closed while it opens a first book file leaves no book, and the file opens again', async ({
+  page,
+  context,
+}) => {
+  await samplePage(page);
+  const whole = await store<Record<string, string>>(page, 'contents');
+  await store(page, 'openFirst');
+  await page.close();
+  const next = await context.newPage();
+  await next.goto(served.address);
+  expect(await store(next, 'standing')).toBe('unfinished');
+  expect(await store(next, 'openSample')).toBe(true);
+  expect(await store(next, 'standing')).toBe('book');
+  const found = await store<Record<string, string>>(next, 'contents');
+  expect(found.documents?.split('\n')).toHaveLength((whole.documents ?? '').split('\n').length);
+  expect(found.accountMonths).toBe(whole.accountMonths);
+});

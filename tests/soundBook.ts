@@ -1,8 +1,9 @@
 import { type Minor, NOTHING, plus } from '@/core/kernel/money';
 import type { ReportCell, ReportRow } from '@/core/reports/report';
 import { prove } from '@/core/returns/proof';
-import { archiveBook, openArchive } from '@/store/archive';
+import { archiveBook } from '@/store/archive';
 import { present } from '@/store/load';
+import { openArchive } from '@/store/openArchive';
 import { reportKind } from '@/store/reports/catalogue';
 import { BookDb } from '@/store/schema';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';

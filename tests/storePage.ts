@@ -5,13 +5,16 @@ import { writeCanonical } from '@/core/kernel/canonical';
 import { isoDate } from '@/core/kernel/date';
 import { buildDemo } from '@/demo/buildDemo';
 import { DEMO_CUSTOMERS } from '@/demo/setup';
-import { archiveBook, openArchive } from '@/store/archive';
+import { archiveBook } from '@/store/archive';
+import { openArchive } from '@/store/openArchive';
 import { recordReceipt } from '@/store/payments/actions/recordReceipt';
 import { type Action, perform } from '@/store/perform';
+import { hasBook } from '@/store/records';
 import { creditInvoice } from '@/store/sales/actions/creditInvoice';
 import { keepDraft } from '@/store/sales/actions/drafts';
 import { issueInvoice } from '@/store/sales/actions/issueInvoice';
 import { BookDb } from '@/store/schema';
+import { isUnfinished } from '@/store/unfinished';
 
 /* Runs in the browser; offers the store to tests of real IndexedDB. */
 
@@ -105,6 +108,35 @@ const page = {
     const bytes = await archiveBook(db, `${TODAY}T09:00:00.000Z`);
     await page.issue(1, '5.00');
     void openArchive(db, bytes);
+  },
+
+  /** Begins to open the sample into the emptied browser, in many transactions, and waits until some of it is written. */
+  async openFirst(): Promise<void> {
+    const bytes = await archiveBook(db, `${TODAY}T09:00:00.000Z`);
+    await db.delete();
+    await db.open();
+    const some = new Promise<void>((resolve) => {
+      void openArchive(db, bytes, { replace: false, copyAt: null, atOnce: 20 }, (done, of) => {
+        if (done > 0.6 * of) resolve();
+      });
+    });
+    await some;
+  },
+
+  /** What stands in the browser: a book, a part of one, or nothing. */
+  async standing(): Promise<string> {
+    return (await hasBook(db)) ? 'book' : (await isUnfinished(db)) ? 'unfinished' : 'nothing';
+  },
+
+  /** Opens the sample, made anew beside the book, into the browser as it is. */
+  async openSample(): Promise<boolean> {
+    const beside = new BookDb('beside');
+    await buildDemo(beside, TODAY);
+    const opened = await openArchive(db, await archiveBook(beside, `${TODAY}T09:00:00.000Z`), {
+      replace: false,
+      copyAt: null,
+    });
+    return opened.ok;
   },
 };
 

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import type { Refusal } from '@/core/kernel/result';
-import { openArchive } from '@/store/archive';
+import { openArchive } from '@/store/openArchive';
 import { BookDb } from '@/store/schema';
 import { readFile } from './readFile';
 

@@ -3,8 +3,9 @@ import { day, newBook, wholeBook } from 'tests/book';
 import { packArchive, unpackArchive } from '@/core/files/archive';
 import { writeCanonical } from '@/core/kernel/canonical';
 import { buildDemo } from '@/demo/buildDemo';
-import { archiveBook, bringBack, checkBook, openArchive } from './archive';
+import { archiveBook, checkBook } from './archive';
 import { keptCopy } from './copies';
+import { bringBack, openArchive } from './openArchive';
 import { BookDb } from './schema';
 
 const AT = '2026-11-23T10:00:00.000Z';

@@ -5,7 +5,8 @@ import { archiveFaults, archiveWriter, openedArchive, packArchive, rowsIn, unpac
 import { writeCanonical } from '@/core/kernel/canonical';
 import { runningDigest } from '@/core/kernel/digest';
 import { buildDemo } from '@/demo/buildDemo';
-import { archiveBook, openArchive, saveBook } from './archive';
+import { archiveBook, saveBook } from './archive';
+import { openArchive } from './openArchive';
 import { BookDb } from './schema';
 
 /* A book file whose tables stand in many parts, as those of large books do. */

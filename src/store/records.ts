@@ -18,7 +18,7 @@ export function allOf<T extends SmallTable>(db: BookDb, table: T): Promise<BookR
 
 /** Whether a book has begun in this browser. */
 export async function hasBook(db: BookDb): Promise<boolean> {
-  return (await db.book.count()) > 0;
+  return (await db.book.get('book')) !== undefined;
 }
 
 /** How many events the audit trail holds: it grows with everything that is written. */

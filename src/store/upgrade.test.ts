@@ -15,7 +15,8 @@ import { taxEntriesOf } from '@/core/returns/taxEntry';
 import { present } from '@/store/load';
 import { BookDb } from '@/store/schema';
 import { proofMaterial } from '@/store/tax/queries/proofMaterial';
-import { archiveBook, openArchive } from './archive';
+import { archiveBook } from './archive';
+import { openArchive } from './openArchive';
 import { undoAllocation } from './payments/actions/allocate';
 import { perform } from './perform';
 

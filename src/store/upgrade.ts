@@ -26,7 +26,7 @@ async function rebuild(transaction: Transaction): Promise<void> {
  */
 export async function bringUp(transaction: Transaction, version: number): Promise<void> {
   const upgrade = UPGRADES[version - 1];
-  if (upgrade === undefined || (await transaction.table('book').count()) === 0) return;
+  if (upgrade === undefined || (await transaction.table('book').get('book')) === undefined) return;
   const old: Record<string, unknown[]> = {};
   for (const table of upgrade.reads) old[table] = await rowsOf(transaction, table);
   for (const [table, rows] of Object.entries(upgrade.write(old))) await transaction.table(table).bulkPut([...rows]);

@@ -15,20 +15,12 @@ import type { BookCheck } from '@/core/returns/bookProof';
 import type { ClosingCheck } from '@/core/returns/closing';
 import { type Proof, prove } from '@/core/returns/proof';
 import { buildDemo } from '@/demo/buildDemo';
-import {
-  archiveBook,
-  bringBack,
-  checkBook,
-  type OnRows,
-  openArchive,
-  type Replacing,
-  type SavedBook,
-  saveBook,
-} from '@/store/archive';
+import { archiveBook, checkBook, type OnRows, type SavedBook, saveBook } from '@/store/archive';
 import { type AccountOn, accountOn } from '@/store/bank/queries/reconciliation';
 import { type SuggestedLine, suggestFor } from '@/store/bank/queries/suggestions';
 import { sendEInvoices } from '@/store/delivery/actions/sending';
 import { present } from '@/store/load';
+import { bringBack, openArchive, type Replacing } from '@/store/openArchive';
 import { perform } from '@/store/perform';
 import { auditFile } from '@/store/reports/auditFile';
 import { reportKind } from '@/store/reports/catalogue';

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { wordRefusals } from '@/core/wording/refusals';
 import { hasBook } from '@/store/records';
+import { clearUnfinished } from '@/store/unfinished';
 import { Button } from '@/ui/Button';
 import { ChooseFile } from '@/ui/ChooseFile';
 import { Dialog } from '@/ui/Dialog';
@@ -28,8 +29,12 @@ export function OpenBookFile() {
     setBytes(null);
     return run.start(
       async (running) => {
-        const replacing = { replace, copyAt: new Date().toISOString() };
-        const result = await openInWorker(content, replacing, running);
+        const by = crypto.randomUUID();
+        const replacing = { replace, copyAt: new Date().toISOString(), by };
+        const result = await openInWorker(content, replacing, running).catch(async (error: unknown) => {
+          await clearUnfinished(bookDb(), by);
+          throw error;
+        });
         if (!result.ok) return wordRefusals(result.refusals);
         usePicked.setState({ start: null });
         toast(`The book of ${result.value.business} is open`);

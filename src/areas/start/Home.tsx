@@ -3,21 +3,30 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { hasBook } from '@/store/records';
+import type { BookDb } from '@/store/schema';
+import { clearUnfinished, isUnfinished } from '@/store/unfinished';
+import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { OpenBookFile } from '../shared/OpenBookFile';
-import { useBook } from '../shell/book';
+import { bookDb, useBook } from '../shell/book';
+import { useLongWork } from '../shell/longWork';
 import { routes } from '../shell/routes';
 import { BeginForm } from './BeginForm';
+
+/** Whether this browser has a book, a part of one, or none. */
+const found = async (db: BookDb) =>
+  (await hasBook(db)) ? 'book' : (await isUnfinished(db)) ? 'unfinished' : 'nothing';
 
 /** What an empty browser sees: begin a book, open one, or look at the sample. */
 export function Home() {
   const router = useRouter();
-  const begun = useBook(hasBook);
+  const there = useBook(found);
+  const isOpening = useLongWork();
   const [beginning, setBeginning] = useState(false);
   useEffect(() => {
-    if (begun) router.replace(routes.today);
-  }, [begun, router]);
-  if (begun !== false) return null;
+    if (there === 'book') router.replace(routes.today);
+  }, [there, router]);
+  if (there === undefined || there === 'book') return null;
   return (
     <main className="mx-auto flex min-h-screen max-w-[860px] flex-col px-8 py-12">
       <h1 className="font-serif text-2xl">Able Ledger</h1>
@@ -29,21 +38,32 @@ export function Home() {
         <BeginForm />
       ) : (
         <ul className="border-rule border-t">
-          <li className="flex items-center justify-between gap-6 border-rule border-b py-4">
-            <span>
-              <strong className="font-semibold">An empty book</strong>
-              <span className="block text-soft">
-                Name, address, currency and one tax registration are enough to begin.
+          {there === 'unfinished' && !isOpening ? (
+            <li className="flex items-center justify-between gap-6 border-rule border-b py-4">
+              <span>
+                <strong className="font-semibold">▲ A book that is not whole</strong>
+                <span className="block text-soft">
+                  A book file was being opened in this browser and did not come to its end, or another window is opening
+                  it now. Wait for that window, open the file again, or clear what is there of it.
+                </span>
               </span>
-            </span>
-            <button
-              type="button"
-              onClick={() => setBeginning(true)}
-              className="h-8 shrink-0 cursor-pointer rounded border border-rust bg-rust px-3.5 font-semibold text-on-rust"
-            >
-              Begin a book
-            </button>
-          </li>
+              <Button className="shrink-0" onClick={() => void clearUnfinished(bookDb())}>
+                Clear it
+              </Button>
+            </li>
+          ) : (
+            <li className="flex items-center justify-between gap-6 border-rule border-b py-4">
+              <span>
+                <strong className="font-semibold">An empty book</strong>
+                <span className="block text-soft">
+                  Name, address, currency and one tax registration are enough to begin.
+                </span>
+              </span>
+              <Button weight="main" className="shrink-0" disabled={isOpening} onClick={() => setBeginning(true)}>
+                Begin a book
+              </Button>
+            </li>
+          )}
           <li className="flex items-center justify-between gap-6 border-rule border-b py-4">
             <span>
               <strong className="font-semibold">A book from a file</strong>

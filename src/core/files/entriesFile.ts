@@ -2,9 +2,9 @@ import { type CsvRow, cell } from '@/core/book/columns/columns';
 import type { JournalInput } from '@/core/decisions/ledger/journal';
 import type { Currency } from '@/core/kernel/currency';
 import { grouped } from '@/core/kernel/grouped';
-import { minor, NOTHING } from '@/core/kernel/money';
+import { type Minor, minus, NOTHING } from '@/core/kernel/money';
 import { accept, type Refusal, type Result } from '@/core/kernel/result';
-import { moneySample, readTypedMoney } from '@/core/kernel/typedMoney';
+import { typedMoney } from '@/core/kernel/typedMoney';
 import type { Account } from '@/core/ledger/account';
 import { readCsv } from './csv';
 
@@ -15,6 +15,17 @@ export const ENTRY_HEADS = ['entry', 'date', 'text', 'account', 'debit', 'credit
 export interface EntryRead {
   readonly rows: readonly number[];
   readonly input: JournalInput;
+}
+
+/** Debit less credit of a row, in minor units; what can't be read counts as nothing and is named in `wrong`. */
+export function debitLessCredit(row: CsvRow, home: Currency, wrong: Refusal[]): Minor {
+  const amountOf = (head: 'debit' | 'credit'): Minor => {
+    const amount = typedMoney(cell(row, head), home, `row ${row.row}, ${head}`, NOTHING);
+    if (amount.ok) return amount.value;
+    wrong.push(...amount.refusals);
+    return NOTHING;
+  };
+  return minus(amountOf('debit'), amountOf('credit'));
 }
 
 /**
@@ -28,18 +39,6 @@ export function readEntries(
   const read = readCsv(text, ENTRY_HEADS, ['debit', 'credit']);
   if (!read.ok) return read;
   const wrong: Refusal[] = [];
-  const amountOf = (row: CsvRow, head: 'debit' | 'credit') => {
-    const typed = cell(row, head);
-    const amount = typed === '' ? NOTHING : readTypedMoney(typed, home);
-    if (amount === null)
-      wrong.push({
-        code: 'invalid',
-        path: `row ${row.row}, ${head}`,
-        wanted: { what: 'money-such-as', sample: moneySample(home) },
-        found: typed,
-      });
-    return amount ?? NOTHING;
-  };
   const entries = [...grouped(read.value, (row) => cell(row, 'entry')).values()].map((rows): EntryRead => {
     const [first] = rows;
     const said = (head: 'date' | 'text') => (first === undefined ? '' : cell(first, head));
@@ -50,7 +49,7 @@ export function readEntries(
         text: said('text'),
         sides: rows.map((row) => ({
           account: cell(row, 'account'),
-          amount: minor(amountOf(row, 'debit') - amountOf(row, 'credit')),
+          amount: debitLessCredit(row, home, wrong),
         })),
       },
     };
@@ -58,13 +57,16 @@ export function readEntries(
   return accept({ entries, wrong });
 }
 
-/** A refusal of a journal, at the row of the file that it is about. */
-export function atRow({ rows }: EntryRead, refusal: Refusal): Refusal {
-  const side = /^sides\[(\d+)\]\.?(.*)$/.exec(refusal.path);
-  const row = side === null ? rows[0] : rows[Number(side[1])];
-  const column = side === null ? refusal.path : (side[2] ?? '');
-  return { ...refusal, path: [`row ${row}`, column === 'sides' ? '' : column].filter(Boolean).join(', ') };
+/** A refusal of what was read from rows of a file, at the row that it is about: `sides[2].account` is said of the third. */
+export function atRow(rows: readonly number[], refusal: Refusal): Refusal {
+  const part = /^\w+\[(\d+)\]\.?(.*)$/.exec(refusal.path);
+  const row = part === null ? rows[0] : rows[Number(part[1])];
+  const column = part === null ? refusal.path : (part[2] ?? '');
+  return { ...refusal, path: [`row ${row}`, OF_ALL_ROWS.has(column) ? '' : column].filter(Boolean).join(', ') };
 }
+
+/** What a refusal says of all rows together. */
+const OF_ALL_ROWS: ReadonlySet<string> = new Set(['sides', 'balances']);
 
 /** Heads of a file of accounts. */
 export const ACCOUNT_HEADS = ['code', 'name', 'type'] as const;

@@ -220,6 +220,8 @@ export type PlainWanted =
   | 'item-twice'
   | 'jurisdiction-twice'
   | 'known-customer'
+  | 'known-registration'
+  | 'same-in-all-rows'
   | 'known-document'
   | 'known-tax-code'
   | 'rows-in-file'

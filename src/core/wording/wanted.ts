@@ -165,6 +165,8 @@ const PLAIN: Readonly<Record<PlainWanted, string>> = {
   'invoice-above-zero': 'An invoice cannot be below zero: credit the invoice instead.',
   'item-twice': 'This item is on the list twice.',
   'jurisdiction-twice': 'This jurisdiction is in the stack twice.',
+  'known-registration': 'No registration has this name. Enter it as it stands in Setup.',
+  'same-in-all-rows': 'Enter the same in all rows.',
   'known-customer': 'No customer, or more than one, has this id, tax number or name. Enter the id.',
   'known-document': 'Use the number of a document that is open.',
   'known-tax-code': 'Use the id of a tax code of the book, such as IE-S.',

@@ -1,20 +1,31 @@
 'use client';
 
+import { BALANCE_HEADS } from '@/core/files/balancesFile';
+import { BOX_HEADS } from '@/core/files/boxesFile';
 import { DRAFT_HEADS, DRAFT_OPTIONAL } from '@/core/files/draftsFile';
 import { ACCOUNT_HEADS, ENTRY_HEADS } from '@/core/files/entriesFile';
 import { OPENING_HEADS } from '@/core/files/openingFile';
 import { RECEIPT_HEADS } from '@/core/files/receiptsFile';
 import { NOTHING, total } from '@/core/kernel/money';
 import { accept } from '@/core/kernel/result';
+import type { JournalLine } from '@/core/ledger/entry';
 import { importReceipts } from '@/store/payments/actions/importReceipts';
 import { importOpenings } from '@/store/sales/actions/takings';
-import { importAccounts, importDrafts, importJournals } from '@/store/setup/actions/importBook';
+import {
+  importAccounts,
+  importBalances,
+  importBoxes,
+  importDrafts,
+  importJournals,
+} from '@/store/setup/actions/importBook';
 import { Money } from '@/ui/Money';
 import { useOpenBook } from '../../shell/BookContext';
 import { bookDb, moment } from '../../shell/book';
 import { byAction, ImportFile } from './ImportFile';
 
-/** Opening invoices, documents, journals and accounts from files. */
+const debitsOf = (lines: readonly JournalLine[]) => total(lines.map(({ amount }) => (amount > 0n ? amount : NOTHING)));
+
+/** Opening invoices and balances, documents, receipts, journals, amounts of returns and accounts from files. */
 export function BookImports() {
   const { currency } = useOpenBook();
   return (
@@ -64,14 +75,33 @@ export function BookImports() {
         from={byAction(importJournals, ({ add }) => (
           <>
             {add?.journal?.length ?? 0} to post,{' '}
-            <Money
-              amount={total((add?.journalLines ?? []).map(({ amount }) => (amount > 0n ? amount : NOTHING)))}
-              currency={currency}
-            />{' '}
-            in debits and credits.
+            <Money amount={debitsOf(add?.journalLines ?? [])} currency={currency} /> in debits and credits.
           </>
         ))}
         done="The journals are posted"
+      />
+      <ImportFile
+        title="Opening balances"
+        about={`What accounts stood at when this book was begun; all rows with the same date. Columns: ${BALANCE_HEADS.join(', ')} (debit or credit may be missing), amounts in ${currency}.`}
+        choose="Choose a file of opening balances"
+        from={byAction(importBalances, ({ add }) => (
+          <>
+            {add?.journalLines?.length ?? 0} sides to post,{' '}
+            <Money amount={debitsOf(add?.journalLines ?? [])} currency={currency} /> in debits and credits, with what
+            goes to Opening balances.
+          </>
+        ))}
+        done="The opening balances are posted"
+      />
+      <ImportFile
+        title="Amounts of returns from other books"
+        about={`Input tax, acquisitions, adjustments, for returns that are not filed. Columns: ${BOX_HEADS.join(', ')} (account may be missing): the registration by its name, the period by any of its days, the box by its number, words on where the amount comes from.`}
+        choose="Choose a file of amounts of returns"
+        from={byAction(importBoxes, ({ put }) => {
+          const returns = put?.returnBoxes ?? [];
+          return `${returns.reduce((sum, { typed }) => sum + typed.length, 0)} amounts for ${returns.length} returns, in place of what was entered for these returns before.`;
+        })}
+        done="The amounts of returns are saved"
       />
       <ImportFile
         title="Chart of accounts"

@@ -2,13 +2,19 @@ import type { Changes } from '@/core/book/changes';
 import { joinChanges } from '@/core/book/joinChanges';
 import { postJournal } from '@/core/decisions/ledger/journal';
 import { keepAccount } from '@/core/decisions/ledger/keepAccount';
+import { openAccounts } from '@/core/decisions/ledger/openAccounts';
 import { NOTHING_STORED, saveDraft } from '@/core/decisions/sales/draft';
+import { keepTypedBoxes } from '@/core/decisions/tax/typedBoxes';
+import { readBalances } from '@/core/files/balancesFile';
+import { readBoxes } from '@/core/files/boxesFile';
 import { readDrafts } from '@/core/files/draftsFile';
 import { atRow, readAccounts, readEntries } from '@/core/files/entriesFile';
 import { accept, type Refusal, refuse } from '@/core/kernel/result';
 import type { Account } from '@/core/ledger/account';
+import { openingBalances } from '../../ledger/queries/openingBalances';
 import { loadBook, loadSetting } from '../../load';
 import type { Action } from '../../perform';
+import { typedBoxesMaterial } from '../../tax/actions/typedBoxes';
 import { draftsMaterial } from '../queries/importMaterial';
 
 /** How many records a file brought. */
@@ -40,9 +46,48 @@ export const importJournals: Imported = {
     for (const one of read.value.entries) {
       const posted = postJournal(one.input, { chart, registrations }, moment);
       if (posted.ok) parts.push(posted.value.changes);
-      else wrong.push(...posted.refusals.map((refusal) => atRow(one, refusal)));
+      else wrong.push(...posted.refusals.map((refusal) => atRow(one.rows, refusal)));
     }
     return whole(parts, wrong, read.value.entries.length);
+  },
+};
+
+/** Takes in a file of opening balances by account, whole or not at all; refusals say their rows. */
+export const importBalances: Imported = {
+  name: 'import opening balances',
+  async decide(db, { text }, moment) {
+    const { business } = await loadBook(db);
+    const read = readBalances(text, business.homeCurrency, moment.today);
+    if (!read.ok) return read;
+    const { rows, input, wrong } = read.value;
+    const opened = rows.length === 0 ? null : openAccounts(input, await openingBalances(db), moment);
+    const parts = opened?.ok ? [opened.value.changes] : [];
+    const refused = opened?.ok === false ? opened.refusals.map((refusal) => atRow(rows, refusal)) : [];
+    return whole(parts, [...wrong, ...refused], rows.length);
+  },
+};
+
+/**
+ * Takes in a file of amounts that other books feed into returns, whole or not at all; refusals say their rows. They take the
+ * place of what was typed for these returns.
+ */
+export const importBoxes: Imported = {
+  name: 'import amounts of returns',
+  async decide(db, { text }, moment) {
+    const read = readBoxes(text, await db.registrations.toArray(), moment.today);
+    if (!read.ok) return read;
+    const wrong = [...read.value.wrong];
+    const parts: Changes[] = [];
+    for (const { rows, registration, start, typed } of read.value.returns) {
+      const kept = keepTypedBoxes(await typedBoxesMaterial(db, registration, start), start, typed);
+      if (kept.ok) parts.push(kept.value.changes);
+      else wrong.push(...kept.refusals.map((refusal) => atRow(rows, refusal)));
+    }
+    return whole(
+      parts,
+      wrong,
+      parts.reduce((sum, { put }) => sum + (put?.returnBoxes?.[0]?.typed.length ?? 0), 0),
+    );
   },
 };
 
