@@ -12,6 +12,7 @@ import { Dialog } from '@/ui/Dialog';
 import { ChoiceField } from '@/ui/Field';
 import Link from '@/ui/Link';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { Tabs } from '@/ui/Tabs';
 import { useOpenBook } from '../shell/BookContext';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
@@ -29,7 +30,11 @@ import { useSuggestions } from './useSuggestions';
 /** Lines that are shown, and looked at, together. */
 const SHOWN = 200;
 
-const TABS = { open: 'To match', matched: 'Matched', statements: 'Statements' } as const;
+const TABS = [
+  { tab: 'open', words: 'To match' },
+  { tab: 'matched', words: 'Matched' },
+  { tab: 'statements', words: 'Statements' },
+] as const;
 
 /** Bank lines and what they are: one key accepts the first suggestion and goes on to the next line. */
 export function BankScreen() {
@@ -136,25 +141,19 @@ export function BankScreen() {
             </Link>
           </div>
         </div>
-        <nav aria-label="Lines" className="mb-2 flex gap-4">
-          {(Object.keys(TABS) as (keyof typeof TABS)[]).map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={one === showing}
-              className={`cursor-pointer underline-offset-4 ${one === showing ? 'font-semibold underline decoration-rust decoration-2' : 'underline decoration-rule'}`}
-              onClick={() => {
-                setShowing(one);
-                setAt(0);
-              }}
-            >
-              {TABS[one]}
-            </button>
-          ))}
+        <Tabs
+          label="Lines"
+          tabs={TABS}
+          shown={showing}
+          onPick={(one) => {
+            setShowing(one);
+            setAt(0);
+          }}
+        >
           <span role="status" className="text-soft">
             {suggestions.looking && showing === 'open' ? 'Looking for matches…' : suggestions.fault}
           </span>
-        </nav>
+        </Tabs>
         {wrong !== '' && (
           <p role="alert" className="mb-2 text-brick">
             ▲ {wrong}

@@ -5,6 +5,7 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { dropBankRule } from '@/store/bank/actions/accounts';
 import { allOf } from '@/store/records';
 import { Note } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { act, useBook } from '../shell/book';
 
 async function drop(id: string): Promise<void> {
@@ -24,14 +25,9 @@ export function RulesNote() {
             <span className="flex-1 break-words">
               “{contains}” {direction === 'out' ? 'out' : 'in'} → {account}
             </span>
-            <button
-              type="button"
-              aria-label={`Remove rule ${contains}`}
-              className="cursor-pointer text-soft underline underline-offset-2"
-              onClick={() => void drop(id)}
-            >
+            <TextButton aria-label={`Remove rule ${contains}`} className="text-soft" onClick={() => void drop(id)}>
               remove
-            </button>
+            </TextButton>
           </li>
         ))}
       </ul>

@@ -5,6 +5,7 @@ import type { Currency } from '@/core/kernel/currency';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
 import { Note } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../shell/BookContext';
 import { reasonWords, targetWords } from './matchWords';
 
@@ -64,13 +65,9 @@ export function SuggestionsNote({ line, currency, suggestions, days, onAccept, o
             </li>
           ))}
         </ol>
-        <button
-          type="button"
-          className="mt-2 cursor-pointer text-sm underline decoration-rule underline-offset-4"
-          onClick={onWiden}
-        >
+        <TextButton className="mt-2 text-sm" onClick={onWiden}>
           Look further than {days} days
-        </button>
+        </TextButton>
       </Note>
     </>
   );

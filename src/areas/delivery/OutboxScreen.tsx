@@ -7,20 +7,21 @@ import { countOfMails, mailsIn } from '@/store/delivery/queries/mail';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { Tabs } from '@/ui/Tabs';
+import { TextButton } from '@/ui/TextButton';
 import { MailState } from '../shared/delivery/MailNote';
 import { mailMark, mailNeed } from '../shared/delivery/mailMark';
 import { ListTable } from '../shared/ListTable';
-import { PhaseTabs } from '../shared/PhaseTabs';
 import { useMore } from '../shared/useMore';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
 const PHASES = [
-  { phase: 'asks', words: 'Needs action' },
-  { phase: 'queued', words: 'In the queue' },
-  { phase: 'sent', words: 'Sent' },
-  { phase: 'closed', words: 'Closed' },
-] as const satisfies readonly { readonly phase: MailPhase; readonly words: string }[];
+  { tab: 'asks', words: 'Needs action' },
+  { tab: 'queued', words: 'In the queue' },
+  { tab: 'sent', words: 'Sent' },
+  { tab: 'closed', words: 'Closed' },
+] as const satisfies readonly { readonly tab: MailPhase; readonly words: string }[];
 
 /** Every message that was sent or waits, by where it stands. */
 export function OutboxScreen() {
@@ -29,7 +30,7 @@ export function OutboxScreen() {
   const more = useMore();
   const found = useBook(
     async (db) => ({
-      counts: await Promise.all(PHASES.map((one) => countOfMails(db, one.phase))),
+      counts: await Promise.all(PHASES.map((one) => countOfMails(db, one.tab))),
       rows: await mailsIn(db, phase, more.ask),
     }),
     [phase],
@@ -41,10 +42,10 @@ export function OutboxScreen() {
     <>
       <Sheet label="Outbox">
         <SheetTitle aside="through a simulated mail server">Outbox</SheetTitle>
-        <PhaseTabs
-          phases={PHASES}
-          counts={found?.counts ?? []}
-          phase={phase}
+        <Tabs
+          label="Status"
+          tabs={PHASES.map((one, i) => ({ ...one, count: found?.counts[i] }))}
+          shown={phase}
           onPick={(one) => {
             setPhase(one);
             setChosen('');
@@ -68,14 +69,13 @@ export function OutboxScreen() {
                 head: 'About',
                 value: ({ about }) => about,
                 cell: (one) => (
-                  <button
-                    type="button"
-                    className={`min-w-[104px] cursor-pointer text-left underline decoration-rule underline-offset-4 ${one.id === mail?.id ? 'font-semibold' : ''}`}
+                  <TextButton
+                    className={`min-w-[104px] text-left ${one.id === mail?.id ? 'font-semibold' : ''}`}
                     aria-pressed={one.id === mail?.id}
                     onClick={() => setChosen(one.id)}
                   >
                     {one.about}
-                  </button>
+                  </TextButton>
                 ),
               },
               { head: 'Customer', cell: ({ customerName }) => customerName },

@@ -7,19 +7,19 @@ import { countIn, transmissionsIn } from '@/store/delivery/queries/sent';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Empty, Sheet, SheetTitle } from '@/ui/Page';
+import { Tabs } from '@/ui/Tabs';
 import { transmissionMark, transmissionNeed } from '../shared/delivery/transmissionMark';
 import { ListTable } from '../shared/ListTable';
-import { PhaseTabs } from '../shared/PhaseTabs';
 import { useMore } from '../shared/useMore';
 import { useBook } from '../shell/book';
 import { routes } from '../shell/routes';
 
-const PHASES: readonly { readonly phase: Phase; readonly words: string }[] = [
-  { phase: 'asks', words: 'Needs action' },
-  { phase: 'queued', words: 'In the queue' },
-  { phase: 'unanswered', words: 'Not answered' },
-  { phase: 'answered', words: 'Answered' },
-  { phase: 'closed', words: 'Closed' },
+const PHASES: readonly { readonly tab: Phase; readonly words: string }[] = [
+  { tab: 'asks', words: 'Needs action' },
+  { tab: 'queued', words: 'In the queue' },
+  { tab: 'unanswered', words: 'Not answered' },
+  { tab: 'answered', words: 'Answered' },
+  { tab: 'closed', words: 'Closed' },
 ];
 
 /** Every e-invoice that was sent or waits, by where it stands with its receiver. */
@@ -28,7 +28,7 @@ export function SentScreen() {
   const more = useMore();
   const found = useBook(
     async (db) => ({
-      counts: await Promise.all(PHASES.map((one) => countIn(db, one.phase))),
+      counts: await Promise.all(PHASES.map((one) => countIn(db, one.tab))),
       rows: await transmissionsIn(db, phase, more.ask),
     }),
     [phase],
@@ -38,10 +38,10 @@ export function SentScreen() {
   return (
     <Sheet label="E-invoices sent">
       <SheetTitle aside="through a simulated access point">E-invoices sent</SheetTitle>
-      <PhaseTabs
-        phases={PHASES}
-        counts={found?.counts ?? []}
-        phase={phase}
+      <Tabs
+        label="Status"
+        tabs={PHASES.map((one, i) => ({ ...one, count: found?.counts[i] }))}
+        shown={phase}
         onPick={(one) => {
           setPhase(one);
           more.again();

@@ -6,6 +6,7 @@ import { CODES } from '@/core/einvoice/codes';
 import { wordRefusals } from '@/core/wording/refusals';
 import { attachFile, detachFile, letFileOut } from '@/store/sales/actions/afterIssue';
 import { attachmentsOf } from '@/store/sales/queries/family';
+import { TextButton } from '@/ui/TextButton';
 import { act, useBook } from '../shell/book';
 import { base64Of, bytesOf } from '../shell/fileBytes';
 import { saveFile } from '../shell/saveFile';
@@ -52,13 +53,12 @@ export function Attachments({
       <ul>
         {files.map((file) => (
           <li key={file.id} className="flex flex-wrap items-baseline gap-x-2">
-            <button
-              type="button"
-              className="max-w-full cursor-pointer truncate underline decoration-rule underline-offset-2"
+            <TextButton
+              className="max-w-full truncate"
               onClick={() => saveFile(file.name, bytesOf(file), 'application/octet-stream')}
             >
               {file.name}
-            </button>
+            </TextButton>
             <span className="mr-auto whitespace-nowrap text-soft">{kilobytes(file.size)}</span>
             {mayGoOut && CODES.mimeTypes.has(file.type) && (
               <label className="cursor-pointer whitespace-nowrap">
@@ -72,14 +72,13 @@ export function Attachments({
                 in the e-invoice
               </label>
             )}
-            <button
-              type="button"
+            <TextButton
               aria-label={`Remove ${file.name}`}
-              className="cursor-pointer text-soft underline underline-offset-2"
+              className="text-soft"
               onClick={() => void act(detachFile, { id: file.id })}
             >
               remove
-            </button>
+            </TextButton>
           </li>
         ))}
       </ul>
@@ -94,13 +93,7 @@ export function Attachments({
           event.target.value = '';
         }}
       />
-      <button
-        type="button"
-        className="cursor-pointer underline decoration-rule underline-offset-4"
-        onClick={() => input.current?.click()}
-      >
-        Attach a file…
-      </button>
+      <TextButton onClick={() => input.current?.click()}>Attach a file…</TextButton>
       {fault !== '' && (
         <p role="alert" className="text-brick">
           ▲ {fault}

@@ -10,6 +10,7 @@ import type { ResolvedComponent } from '@/core/tax/resolve';
 import type { WorkingStep } from '@/core/tax/workings';
 import { Mark } from '@/ui/Mark';
 import { Note, NoteRow } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 
 /** What each tax of a document is called in its workings: by its jurisdiction. */
 export function componentNames(taxes: readonly FrozenTax[]): (id: string) => string {
@@ -133,9 +134,7 @@ export function ChecksNote({ findings, holding, by, wayTo }: ChecksNoteProps) {
               <span>
                 {finding.message}{' '}
                 {go !== null && (
-                  <button type="button" className="cursor-pointer underline underline-offset-2" onClick={go}>
-                    {finding.field === 'held' ? 'Use the new rate' : 'Go there'}
-                  </button>
+                  <TextButton onClick={go}>{finding.field === 'held' ? 'Use the new rate' : 'Go there'}</TextButton>
                 )}{' '}
                 {finding.rule !== '' && (
                   <span className="whitespace-nowrap text-soft text-xs" title={finding.source}>

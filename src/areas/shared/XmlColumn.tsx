@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useRef } from 'react';
+import { TextButton } from '@/ui/TextButton';
 
 /** Lines beyond this are not shown: who reads more of them uses an editor. */
 const MOST_LINES = 5000;
@@ -33,9 +34,7 @@ export function XmlColumn({ xml, line, onLine, onClose, instead = '' }: XmlColum
     >
       <div className="mb-2 flex justify-between">
         <h2 className="font-semibold font-serif">XML</h2>
-        <button type="button" className="cursor-pointer underline underline-offset-4" onClick={onClose}>
-          Back to the margin
-        </button>
+        <TextButton onClick={onClose}>Back to the margin</TextButton>
       </div>
       {instead !== '' && <p className="text-soft">{instead}</p>}
       <ol ref={frame} className="min-h-0 flex-1 overflow-auto border border-rule bg-sheet py-1 font-mono text-xs">

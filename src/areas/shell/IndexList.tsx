@@ -6,6 +6,7 @@ import type { Minor } from '@/core/kernel/money';
 import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
+import { TextButton } from '@/ui/TextButton';
 
 export interface IndexEntry {
   readonly id: string;
@@ -86,9 +87,9 @@ export function IndexList({
         {entries?.length === 0 && <li className="py-2 pr-3 text-soft text-sm">{empty}</li>}
         {onMore && (
           <li>
-            <button type="button" onClick={onMore} className="cursor-pointer py-2 underline underline-offset-4">
+            <TextButton onClick={onMore} className="py-2">
               Show more
-            </button>
+            </TextButton>
           </li>
         )}
       </ul>

@@ -3,6 +3,7 @@
 import type { Currency } from '@/core/kernel/currency';
 import type { Minor } from '@/core/kernel/money';
 import { Money } from '@/ui/Money';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../shell/BookContext';
 
 interface OpenFigureProps {
@@ -19,14 +20,12 @@ interface OpenFigureProps {
 export function OpenFigure({ id, label, amount, currency, opened, onOpen }: OpenFigureProps) {
   const { currency: home } = useOpenBook();
   return (
-    <button
-      type="button"
+    <TextButton
       aria-expanded={id === opened}
       aria-label={`${label}: open the documents`}
       onClick={() => onOpen(id === opened ? '' : id)}
-      className="cursor-pointer underline decoration-rule underline-offset-4 hover:decoration-ink"
     >
       <Money amount={amount} currency={currency ?? home} />
-    </button>
+    </TextButton>
   );
 }

@@ -3,6 +3,7 @@ import type { Registration } from '@/core/tax/registration';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
+import { TextButton } from '@/ui/TextButton';
 import { routes } from '../shell/routes';
 import { boxId } from './Behind';
 
@@ -29,18 +30,16 @@ export function ReturnBoxes({ figures, registration, opened, onOpen }: ReturnBox
               <div key={box} className="flex gap-2">
                 <dt className="text-soft">{box}</dt>
                 <dd>
-                  <button
-                    type="button"
+                  <TextButton
                     aria-expanded={opened === boxId(box)}
                     aria-label={`Box ${box}: open the documents`}
                     onClick={() => onOpen(opened === boxId(box) ? '' : boxId(box))}
-                    className="cursor-pointer underline decoration-rule underline-offset-4 hover:decoration-ink"
                   >
                     <Money
                       amount={rounding.wholeUnits ? wholeUnits(amount, filingCurrency) : amount}
                       currency={filingCurrency}
                     />
-                  </button>
+                  </TextButton>
                 </dd>
               </div>
             ))}

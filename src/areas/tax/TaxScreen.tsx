@@ -17,6 +17,7 @@ import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark } from '@/ui/Mark';
 import { IndexColumn, Margin, Note, Sheet, SheetTitle } from '@/ui/Page';
+import { Tabs } from '@/ui/Tabs';
 import { inPrinter } from '@/workers/client';
 import { useOpenBook } from '../shell/BookContext';
 import { bookDb, moment, today, useBook } from '../shell/book';
@@ -38,18 +39,17 @@ import { ReturnByForm } from './ReturnByForm';
 import { ReturnByJurisdiction } from './ReturnByJurisdiction';
 import { useProof } from './useProof';
 import { VersionChanges } from './VersionChanges';
-import { ViewTabs } from './ViewTabs';
 
 type ReturnView = 'closing' | 'form' | 'code' | 'jurisdiction' | 'document';
 
-const CLOSING = { view: 'closing', words: 'Closing' } as const;
+const CLOSING = { tab: 'closing', words: 'Closing' } as const;
 
 const VIEWS = [
-  { view: 'form', words: 'By box' },
-  { view: 'code', words: 'By tax code' },
-  { view: 'jurisdiction', words: 'By jurisdiction' },
-  { view: 'document', words: 'By document' },
-] as const satisfies readonly { readonly view: ReturnView; readonly words: string }[];
+  { tab: 'form', words: 'By box' },
+  { tab: 'code', words: 'By tax code' },
+  { tab: 'jurisdiction', words: 'By jurisdiction' },
+  { tab: 'document', words: 'By document' },
+] as const satisfies readonly { readonly tab: ReturnView; readonly words: string }[];
 
 /** The return of the picked period, its figures opening their documents, and its proof. */
 export function TaxScreen() {
@@ -89,7 +89,7 @@ export function TaxScreen() {
   const form = formOf(registration);
   const views = [...(filed === null ? [CLOSING] : []), ...(form === null ? VIEWS.slice(1) : VIEWS)];
   const usual = form === null ? 'code' : 'form';
-  const shown = views.some((one) => one.view === view) ? view : usual;
+  const shown = views.some((one) => one.tab === view) ? view : usual;
   const behind = behindOf(form, figures?.rows ?? [], opened);
   const typed = filed?.typed ?? boxes?.typed ?? [];
   const late = (figures?.rows ?? []).reduce((sum, { lateEntries }) => sum + lateEntries, 0);
@@ -149,7 +149,7 @@ export function TaxScreen() {
         </p>
         {figures !== undefined && (
           <>
-            <ViewTabs views={views} view={shown} onPick={pickView} />
+            <Tabs label="Views of the return" tabs={views} shown={shown} onPick={pickView} />
             {shown === 'closing' && (
               <ClosingSteps span={span} proof={proof} unplaced={[...new Set(faults.map(({ codeName }) => codeName))]} />
             )}

@@ -10,6 +10,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Mark, type MarkKind } from '@/ui/Mark';
+import { TextButton } from '@/ui/TextButton';
 import { jurisdictionChoices } from '../../shared/choices';
 import { DateField } from '../../shared/DateField';
 import { FormFoot } from '../../shared/FormFoot';
@@ -41,13 +42,7 @@ export function Certificates({ customerId }: { readonly customerId: string }) {
           return (
             <li key={certificate.id} className="flex items-baseline gap-2 border-rule border-b py-1">
               <Mark kind={mark} />
-              <button
-                type="button"
-                className="cursor-pointer underline decoration-rule underline-offset-4"
-                onClick={() => setOpen(certificate)}
-              >
-                {certificate.number}
-              </button>
+              <TextButton onClick={() => setOpen(certificate)}>{certificate.number}</TextButton>
               <span className="flex-1 text-soft">
                 {nameOf(certificate.jurisdictionId)}, {certificate.reason}, {word}
                 {isIsoDate(certificate.until) && `, until ${writeDate(certificate.until)}`}

@@ -16,6 +16,7 @@ import { ChooseFile } from '@/ui/ChooseFile';
 import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
 import { Empty, Margin, Note, Sheet } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import type { CheckedFile } from '@/workers/check.worker';
 import { checkInWorker, Stopped } from '@/workers/client';
 import { XmlColumn } from '../../shared/XmlColumn';
@@ -83,14 +84,9 @@ function Findings({ checked, onLine }: FindingsProps) {
             />
             <span className="min-w-0 break-words">
               {finding.message}{' '}
-              <button
-                type="button"
-                className="cursor-pointer underline underline-offset-2"
-                title={finding.path}
-                onClick={() => onLine(lineOf(finding, invoice))}
-              >
+              <TextButton title={finding.path} onClick={() => onLine(lineOf(finding, invoice))}>
                 Show it
-              </button>{' '}
+              </TextButton>{' '}
               <span className="whitespace-nowrap text-soft text-xs">{finding.rule}</span>
             </span>
           </li>

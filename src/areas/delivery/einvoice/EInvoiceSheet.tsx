@@ -5,6 +5,7 @@ import { CODES } from '@/core/einvoice/codes';
 import { GROUPS, type GroupId, type TermId } from '@/core/einvoice/terms';
 import { groupsIn, type ViewGroup, type ViewTerm, valueIn } from '@/core/einvoice/view';
 import { SheetTitle } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 
 interface Pointing {
   /** Line of the file that is pointed at. */
@@ -138,9 +139,7 @@ function Lines({ invoice }: { readonly invoice: ViewGroup }) {
         <tfoot>
           <tr>
             <td colSpan={heads.length} className="pt-1">
-              <button type="button" className="cursor-pointer underline" onClick={() => setMost(most * 10)}>
-                More of the {lines.length} lines
-              </button>
+              <TextButton onClick={() => setMost(most * 10)}>More of the {lines.length} lines</TextButton>
             </td>
           </tr>
         </tfoot>

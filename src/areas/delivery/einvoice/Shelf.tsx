@@ -7,11 +7,10 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { detachFile } from '@/store/sales/actions/afterIssue';
 import { attachmentsOf } from '@/store/sales/queries/family';
 import { Ruled } from '@/ui/Ruled';
+import { TextButton } from '@/ui/TextButton';
 import { act, useBook } from '../../shell/book';
 import { bytesOf } from '../../shell/fileBytes';
 import { openFile } from '../../shell/openedFile';
-
-const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
 
 /** Files that were received and kept, newest first. */
 export function useShelf(): readonly Attachment[] {
@@ -35,13 +34,12 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
           {
             head: 'File',
             cell: (file) => (
-              <button
-                type="button"
-                className={`${ACTION} break-all text-left`}
+              <TextButton
+                className="break-all text-left"
                 onClick={() => void openFile(new File([bytesOf(file)], file.name))}
               >
                 {file.name}
-              </button>
+              </TextButton>
             ),
           },
           { head: 'Saved', width: '120px', cell: ({ addedAt }) => writeDate(dayOf(addedAt)) },
@@ -50,14 +48,9 @@ export function Shelf({ files }: { readonly files: readonly Attachment[] }) {
             width: '80px',
             align: 'right',
             cell: ({ id, name }) => (
-              <button
-                type="button"
-                aria-label={`Remove ${name}`}
-                className={`${ACTION} text-soft`}
-                onClick={() => void takeOut(id)}
-              >
+              <TextButton aria-label={`Remove ${name}`} className="text-soft" onClick={() => void takeOut(id)}>
                 remove
-              </button>
+              </TextButton>
             ),
           },
         ]}

@@ -6,6 +6,7 @@ import type { Preview } from '@/core/documents/preview';
 import { total } from '@/core/kernel/money';
 import type { Refusal } from '@/core/kernel/result';
 import { Money } from '@/ui/Money';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../../shell/BookContext';
 import type { DraftStore } from './draftStore';
 import { focusField } from './moveOn';
@@ -103,21 +104,9 @@ export function AdjustmentRows({ store, draft, shown, problems, taxes, children 
         );
       })}
       <p className="flex gap-4 py-1 text-sm">
-        <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => add('allowance')}>
-          Add a discount
-        </button>
-        <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => add('charge')}>
-          Add a charge
-        </button>
-        {surcharge !== '' && (
-          <button
-            type="button"
-            className="cursor-pointer underline underline-offset-4"
-            onClick={() => add('charge', surcharge)}
-          >
-            Add the card surcharge
-          </button>
-        )}
+        <TextButton onClick={() => add('allowance')}>Add a discount</TextButton>
+        <TextButton onClick={() => add('charge')}>Add a charge</TextButton>
+        {surcharge !== '' && <TextButton onClick={() => add('charge', surcharge)}>Add the card surcharge</TextButton>}
         {children}
       </p>
     </section>

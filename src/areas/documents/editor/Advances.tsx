@@ -10,6 +10,7 @@ import { showMoney } from '@/core/kernel/show';
 import { advancesOf } from '@/store/sales/queries/advances';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../../shell/BookContext';
 import { useBook } from '../../shell/book';
 import type { DraftStore } from './draftStore';
@@ -36,9 +37,7 @@ export function Advances({ store, draft }: AdvancesProps) {
   if (open.length === 0 || draft.advance === true) return null;
   return (
     <>
-      <button type="button" className="cursor-pointer underline underline-offset-4" onClick={() => setAsking(true)}>
-        Deduct an advance…
-      </button>
+      <TextButton onClick={() => setAsking(true)}>Deduct an advance…</TextButton>
       <Dialog
         open={asking}
         onClose={() => setAsking(false)}

@@ -1,4 +1,5 @@
 import { useStore } from 'zustand';
+import { TextButton } from '@/ui/TextButton';
 import { KEY_MAP } from '../../shell/keyMap';
 import type { DraftStore, Removed } from './draftStore';
 
@@ -10,13 +11,8 @@ export function BringBack({ store, onBringBack }: { readonly store: DraftStore; 
   const last = useStore(store, ({ removed }) => removed.at(-1));
   if (last === undefined) return null;
   return (
-    <button
-      type="button"
-      title={KEY_MAP.bringBack.shown}
-      className="min-w-0 cursor-pointer truncate underline underline-offset-4"
-      onClick={onBringBack}
-    >
+    <TextButton title={KEY_MAP.bringBack.shown} className="min-w-0 truncate" onClick={onBringBack}>
       Bring back {nameOf(last)}
-    </button>
+    </TextButton>
   );
 }

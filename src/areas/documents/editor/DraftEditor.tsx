@@ -31,6 +31,7 @@ import { Dialog } from '@/ui/Dialog';
 import { useFolds } from '@/ui/folds';
 import { Mark } from '@/ui/Mark';
 import { Sheet, SheetTitle } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, bookDb, useBook } from '../../shell/book';
 import { KEY_MAP } from '../../shell/keyMap';
@@ -323,15 +324,9 @@ export function DraftEditor({ initial, unkept, onLoadAgain }: DraftEditorProps) 
               <p role="alert" className="mb-3 text-brick">
                 ▲ {wordRefusals(general)}{' '}
                 {stale ? (
-                  <button type="button" className="cursor-pointer underline" onClick={onLoadAgain}>
-                    Reload it
-                  </button>
+                  <TextButton onClick={onLoadAgain}>Reload it</TextButton>
                 ) : (
-                  unwritten && (
-                    <button type="button" className="cursor-pointer underline" onClick={() => void save()}>
-                      Try again
-                    </button>
-                  )
+                  unwritten && <TextButton onClick={() => void save()}>Try again</TextButton>
                 )}
               </p>
             )}

@@ -8,6 +8,7 @@ import { PAYMENT_METHODS, type PaymentMethod } from '@/core/parties/paymentMetho
 import type { Registration } from '@/core/tax/registration';
 import { findCustomers } from '@/store/sales/queries/documents';
 import { FindBox } from '@/ui/FindBox';
+import { TextButton } from '@/ui/TextButton';
 import { useFinder } from '../../shell/useFinder';
 import type { DraftStore } from './draftStore';
 import { ChoiceSlot, DateSlot, Slot, TextSlot } from './slots';
@@ -62,15 +63,14 @@ export function HeaderFields(props: HeaderFieldsProps) {
             })}
           />
           {customer !== null && typed === null && (
-            <button
-              type="button"
+            <TextButton
               title={`Edit the details of ${customer.name}`}
               aria-label={`Edit ${customer.name}`}
-              className="cursor-pointer text-soft text-sm underline underline-offset-2"
+              className="text-soft text-sm"
               onClick={onEditCustomer}
             >
               edit
-            </button>
+            </TextButton>
           )}
         </div>
       </Slot>

@@ -13,6 +13,7 @@ import { knownClasses } from '@/core/tax/taxSetup';
 import { explainLine } from '@/core/tax/workings';
 import { ChoiceField, TextField } from '@/ui/Field';
 import { Note } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { Because, componentNames, Steps, TrailList } from '../../shared/MarginNotes';
 import { useOpenBook } from '../../shell/BookContext';
 import { today } from '../../shell/book';
@@ -126,15 +127,9 @@ function LineMoves({ store, line }: { readonly store: DraftStore; readonly line:
     <p className="flex gap-3 text-sm">
       <span className="text-soft">This line:</span>
       {moves.map(([words, keys, onDo]) => (
-        <button
-          key={words}
-          type="button"
-          title={keys}
-          onClick={onDo}
-          className="cursor-pointer underline decoration-rule underline-offset-2"
-        >
+        <TextButton key={words} title={keys} onClick={onDo}>
           {words}
-        </button>
+        </TextButton>
       ))}
     </p>
   );

@@ -8,6 +8,7 @@ import type { Setting } from '@/core/documents/setting';
 import type { Customer } from '@/core/parties/customer';
 import { wordRefusals } from '@/core/wording/refusals';
 import { stylesFor } from '@/store/sales/queries/styles';
+import { TextButton } from '@/ui/TextButton';
 import { inPrinter } from '@/workers/client';
 import { PdfFrame } from '../../shared/PdfFrame';
 import { bookDb } from '../../shell/book';
@@ -47,9 +48,7 @@ export function PreviewColumn({ draft, customer, number, setting, onClose }: Pre
     >
       <div className="mb-2 flex justify-between">
         <h2 className="font-semibold font-serif">Print preview</h2>
-        <button type="button" className="cursor-pointer underline underline-offset-4" onClick={onClose}>
-          Back to the margin
-        </button>
+        <TextButton onClick={onClose}>Back to the margin</TextButton>
       </div>
       {frozen.ok ? (
         <PdfFrame

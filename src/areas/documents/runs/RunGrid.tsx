@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import Link from '@/ui/Link';
 import { Mark, type MarkKind } from '@/ui/Mark';
 import { Money } from '@/ui/Money';
+import { TextButton } from '@/ui/TextButton';
 import { act } from '../../shell/book';
 import { routes } from '../../shell/routes';
 
@@ -25,7 +26,7 @@ interface RunGridProps {
 const PAGE = 100;
 
 const CELL = 'cell w-full border-rule border-b bg-transparent text-right tabular-nums';
-const ROW_ACTION = 'cursor-pointer text-soft text-sm underline decoration-rule underline-offset-2';
+const ROW_ACTION = 'text-soft text-sm';
 const HEAD = 'border-ink border-b px-1.5 pb-1 text-left font-normal text-soft text-sm';
 
 /**
@@ -96,16 +97,12 @@ export const RunGrid = memo(function RunGrid({ rows, reviews, numbers, states, o
                     <span className="wrap-break-word min-w-0 grow basis-[160px]">{row.customerName}</span>
                     {isPlanned && (
                       <span className="flex gap-2">
-                        <button type="button" className={ROW_ACTION} onClick={() => onOpen(row)}>
+                        <TextButton className={ROW_ACTION} onClick={() => onOpen(row)}>
                           Open<span className="sr-only"> the draft of {row.customerName}</span>
-                        </button>
-                        <button
-                          type="button"
-                          className={ROW_ACTION}
-                          onClick={() => void act(dropFromRun, { ids: [row.id] })}
-                        >
+                        </TextButton>
+                        <TextButton className={ROW_ACTION} onClick={() => void act(dropFromRun, { ids: [row.id] })}>
                           Remove<span className="sr-only"> {row.customerName}</span>
-                        </button>
+                        </TextButton>
                       </span>
                     )}
                   </span>

@@ -15,6 +15,7 @@ import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SheetTitle } from '@/ui/Page';
 import { Ruled } from '@/ui/Ruled';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../../shell/BookContext';
 import { act, useBook } from '../../shell/book';
 import { conditionWords, resultWords } from '../table/rowWords';
@@ -48,10 +49,9 @@ export function PackList() {
       <ul className="mb-5 columns-2 gap-x-8">
         {PACK_TITLES.map(({ id: packId, title, knownAt }) => (
           <li key={packId} className="break-inside-avoid border-rule border-b py-1">
-            <button
-              type="button"
+            <TextButton
               aria-pressed={packId === id}
-              className={`cursor-pointer text-left underline decoration-rule underline-offset-4 ${packId === id ? 'font-semibold' : ''}`}
+              className={`text-left ${packId === id ? 'font-semibold' : ''}`}
               onClick={() => {
                 setId(packId);
                 setKeep(null);
@@ -59,7 +59,7 @@ export function PackList() {
               }}
             >
               {title}
-            </button>{' '}
+            </TextButton>{' '}
             <span className="text-soft text-sm">known on {writeDate(isoDate(knownAt))}</span>
           </li>
         ))}

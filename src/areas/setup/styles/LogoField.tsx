@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { type UseFormReturn, useWatch } from 'react-hook-form';
 import type { DocumentStyle } from '@/core/documents/style';
+import { TextButton } from '@/ui/TextButton';
 
 const LARGEST_SIDE = 600;
 
@@ -56,13 +57,7 @@ export function LogoField({
         <span className="flex items-center gap-3 pt-1">
           {/* biome-ignore lint/performance/noImgElement: a data address needs no loader */}
           <img src={logo} alt="Logo" className="max-h-12 max-w-[140px] border border-rule" />
-          <button
-            type="button"
-            className="cursor-pointer underline underline-offset-2"
-            onClick={() => form.setValue('logo', '', { shouldDirty: true })}
-          >
-            remove it
-          </button>
+          <TextButton onClick={() => form.setValue('logo', '', { shouldDirty: true })}>remove it</TextButton>
         </span>
       )}
       <p className="min-h-[18px] text-brick text-sm">{fault || error ? `▲ ${fault || error}` : ''}</p>

@@ -28,6 +28,7 @@ import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
 import { Mark } from '@/ui/Mark';
 import { Empty, SheetTitle } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { useOpenBook } from '../../shell/BookContext';
 import { act } from '../../shell/book';
 import { GapList, TogetherList } from './GapList';
@@ -170,13 +171,9 @@ function TableRow({ row, place, conditions, result, fault, onOpen }: TableRowPro
       </button>
       <span className="w-7 shrink-0 text-right text-soft tabular-nums">{place}</span>
       <div className="min-w-0 flex-1">
-        <button
-          type="button"
-          className="cursor-pointer text-left underline decoration-rule underline-offset-4"
-          onClick={onOpen}
-        >
+        <TextButton className="text-left" onClick={onOpen}>
           {row.name}
-        </button>
+        </TextButton>
         <div className="text-soft text-sm">{conditions}</div>
         {fault !== null && (
           <div className="text-sm">

@@ -10,6 +10,7 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { putTransmissionAside, trySendingAgain } from '@/store/delivery/actions/sending';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { act } from '../../shell/book';
 import { openFile } from '../../shell/openedFile';
 import { routes } from '../../shell/routes';
@@ -38,8 +39,6 @@ function historyOf({ queuedAt, tries, answers, handled, receipt }: Transmission)
 
 const timeOf = (at: string): string =>
   new Date(at).toLocaleTimeString('en', { hour: '2-digit', minute: '2-digit', hour12: false });
-
-const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
 
 function One({ transmission }: { readonly transmission: Transmission }) {
   const router = useRouter();
@@ -80,19 +79,13 @@ function One({ transmission }: { readonly transmission: Transmission }) {
         <p className="text-soft text-sm">Tried again at {timeOf(dueAt)}.</p>
       )}
       <p className="flex flex-wrap gap-x-3 text-sm">
-        {waits && (
-          <button type="button" className={ACTION} onClick={() => void again()}>
-            Try now
-          </button>
-        )}
+        {waits && <TextButton onClick={() => void again()}>Try now</TextButton>}
         {(waits || phase === 'asks' || phase === 'unanswered') && (
-          <button type="button" className={ACTION} onClick={() => setAsking(true)}>
+          <TextButton onClick={() => setAsking(true)}>
             {waits ? 'Remove it from the queue…' : 'Mark as resolved…'}
-          </button>
+          </TextButton>
         )}
-        <button type="button" className={ACTION} onClick={() => void see()}>
-          See what {receipt === null ? 'goes' : 'went'} out
-        </button>
+        <TextButton onClick={() => void see()}>See what {receipt === null ? 'goes' : 'went'} out</TextButton>
       </p>
       {asking && (
         <WordDayDialog

@@ -5,6 +5,7 @@ import { dayOf, writeDate } from '@/core/kernel/date';
 import { filesOfMail } from '@/store/delivery/queries/mail';
 import { Button } from '@/ui/Button';
 import { Dialog } from '@/ui/Dialog';
+import { TextButton } from '@/ui/TextButton';
 import { bookDb } from '../../shell/book';
 import { bytesOf } from '../../shell/fileBytes';
 import { saveFile } from '../../shell/saveFile';
@@ -54,13 +55,7 @@ export function MailDialog({ mail, onClose }: { readonly mail: Mail; readonly on
         <ul aria-label="Files of the message" className="mb-3">
           {files.map(({ name, sha256, size }) => (
             <li key={name}>
-              <button
-                type="button"
-                className="cursor-pointer underline decoration-rule underline-offset-2"
-                onClick={() => void saveOne(name, sha256)}
-              >
-                {name}
-              </button>{' '}
+              <TextButton onClick={() => void saveOne(name, sha256)}>{name}</TextButton>{' '}
               <span className="text-soft text-sm">{Math.max(1, Math.round(size / 1000)).toLocaleString('en')} kB</span>
             </li>
           ))}

@@ -8,14 +8,13 @@ import { wordRefusals } from '@/core/wording/refusals';
 import { sendMailAgain, setMailAside } from '@/store/delivery/actions/mail';
 import { Mark } from '@/ui/Mark';
 import { Note } from '@/ui/Page';
+import { TextButton } from '@/ui/TextButton';
 import { act } from '../../shell/book';
 import { writeAgain } from '../../shell/delivery/mailing';
 import { WordDayDialog } from '../WordDayDialog';
 import { ComposeDialog } from './ComposeDialog';
 import { MailDialog } from './MailDialog';
 import { mailMark, mailNeed } from './mailMark';
-
-const ACTION = 'cursor-pointer underline decoration-rule underline-offset-2';
 
 /** Where a message stands, and what can be done about it. */
 export function MailState({ mail }: { readonly mail: Mail }) {
@@ -43,24 +42,14 @@ export function MailState({ mail }: { readonly mail: Mail }) {
         <p className="break-words text-soft text-sm">{need}</p>
       )}
       <p className="mb-2 flex flex-wrap gap-x-3 text-sm">
-        {waits && (
-          <button type="button" className={ACTION} onClick={() => void again()}>
-            Try now
-          </button>
-        )}
-        {phase === 'asks' && (
-          <button type="button" className={ACTION} onClick={() => setAsking('again')}>
-            Send again…
-          </button>
-        )}
+        {waits && <TextButton onClick={() => void again()}>Try now</TextButton>}
+        {phase === 'asks' && <TextButton onClick={() => setAsking('again')}>Send again…</TextButton>}
         {(waits || phase === 'asks') && (
-          <button type="button" className={ACTION} onClick={() => setAsking('aside')}>
+          <TextButton onClick={() => setAsking('aside')}>
             {waits ? 'Remove it from the queue…' : 'Mark as resolved…'}
-          </button>
+          </TextButton>
         )}
-        <button type="button" className={ACTION} onClick={() => setAsking('see')}>
-          See the message
-        </button>
+        <TextButton onClick={() => setAsking('see')}>See the message</TextButton>
       </p>
       {asking === 'again' && (
         <ComposeDialog about={about} write={() => writeAgain(mail)} replaces={mail} onClose={() => setAsking(null)} />
