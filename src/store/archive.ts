@@ -71,7 +71,11 @@ export async function archiveBook(db: BookDb, writtenAt: string, onRows: OnRows 
  * Holds all rows of the book against each other and their seals; empty when everything agrees.
  * @param without checks that somebody else makes.
  */
-export async function checkBook(db: BookDb, without: readonly Check[] = []): Promise<readonly Refusal[]> {
+export async function checkBook(
+  db: BookDb,
+  without: readonly Check[] = [],
+  onRows: OnRows = SILENT,
+): Promise<readonly Refusal[]> {
   const checker = bookChecker(without);
   let fault: Refusal | null = null;
   await throughRows(
@@ -80,7 +84,7 @@ export async function checkBook(db: BookDb, without: readonly Check[] = []): Pro
     (table, rows) => {
       for (const row of rows) fault ??= checker.take(table, row);
     },
-    SILENT,
+    onRows,
   );
   return fault === null ? checker.finish() : [fault];
 }

@@ -57,7 +57,7 @@ function checkedRows(archive: OpenedArchive, onDone: (rows: number) => void): Re
 }
 
 function* partsOf({ tables, parts }: OpenedArchive): Generator<readonly [BookTable, readonly unknown[]]> {
-  for (const table of tables) for (const part of parts(table)) if (part.ok) yield [table, part.value];
+  for (const table of tables) for (const part of parts(table, true)) if (part.ok) yield [table, part.value];
 }
 
 /** Rows of some tables that are written together. */

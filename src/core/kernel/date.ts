@@ -25,7 +25,9 @@ export function isIsoDate(text: unknown): text is IsoDate {
   const match = SHAPE.exec(text);
   if (!match) return false;
   const [, y, m, d] = match.map(Number) as [number, number, number, number];
-  if (y < 1900 || y > 2999) return false;
+  if (y < 1900 || y > 2999 || m < 1 || m > 12) return false;
+  // Each month has them: the calendar is asked for the last days alone, as a book is checked by millions of dates.
+  if (d >= 1 && d <= 28) return true;
   const day = new UTCDate(y, m - 1, d);
   return isValid(day) && day.getUTCMonth() === m - 1 && day.getUTCDate() === d;
 }

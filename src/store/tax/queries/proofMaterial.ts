@@ -81,14 +81,13 @@ const NONE_RELEASED: Released = { releases: [], payingIds: new Set() };
 /** Documents on payment basis issued in a period, with what they wrote as not yet due. */
 function notYetDueOf(db: BookDb, registration: Registration, { start, end }: Span, account: string) {
   const kinds = (['invoice', 'credit-note'] as const).map((kind) =>
-    db.documents
-      .where('[kind+issueDate]')
-      .between([kind, start], [kind, end], true, true)
-      .filter(({ content }) => content.basis === 'on-payment' && content.registrationId === registration.id)
-      .toArray(),
+    db.documents.where('[kind+issueDate]').between([kind, start], [kind, end], true, true).toArray(),
   );
   return Promise.all(kinds).then((found) => {
-    const documents = found.flat();
+    // Left out here and not by the database, which would hand over one document after the other.
+    const documents = found
+      .flat()
+      .filter(({ content }) => content.basis === 'on-payment' && content.registrationId === registration.id);
     return Promise.all([
       db.taxEntries
         .where('documentId')
