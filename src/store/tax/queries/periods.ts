@@ -100,11 +100,12 @@ export async function returnsToFile(
 /** What says which entries a row of a return sums. */
 type RowOfReturn = Pick<TaxBalance, 'periodId' | 'code' | 'percent' | 'jurisdictionId' | 'taxId' | 'kind'>;
 
-function behind(db: BookDb, row: RowOfReturn) {
-  const from = [row.periodId, row.code, row.percent, row.jurisdictionId, row.taxId, row.kind];
+/** From a document's number on. */
+function behind(db: BookDb, row: RowOfReturn, from = '') {
+  const key = [row.periodId, row.code, row.percent, row.jurisdictionId, row.taxId, row.kind];
   return db.taxEntries
     .where('[periodId+code+percent+jurisdictionId+taxId+kind+documentNumber]')
-    .between([...from, ''], [...from, '\uffff']);
+    .between([...key, from], [...key, '\uffff']);
 }
 
 /** The tax entries behind one row of a return, by document number. */
@@ -142,9 +143,14 @@ export async function firstBehind(db: BookDb, rows: readonly RowOfReturn[], limi
     const step = Math.ceil((limit - certain) / short.length) + 1;
     await Promise.all(
       short.map(async (source) => {
-        const next = await behind(db, source.row).offset(source.read.length).limit(step).toArray();
-        source.read.push(...next);
-        source.more = next.length === step;
+        // A document may have several entries in one row: its own that were read come again.
+        const end = source.read.at(-1)?.documentNumber;
+        const known = source.read.filter(({ documentNumber }) => documentNumber === end).length;
+        const next = await behind(db, source.row, end)
+          .limit(known + step)
+          .toArray();
+        source.read.push(...next.slice(known));
+        source.more = next.length === known + step;
       }),
     );
   }
