@@ -1,6 +1,7 @@
 'use client';
 
 import { usePathname } from 'next/navigation';
+import { useEffect, useRef } from 'react';
 import { REPORTS, type ReportKind } from '@/store/reports/catalogue';
 import Link from '@/ui/Link';
 import { IndexColumn } from '@/ui/Page';
@@ -47,9 +48,15 @@ export function LedgerIndex() {
     ['Control', CONTROL],
     ['Accounts', accounts.map(({ code, name }) => ({ path: routes.account(code), name: `${code} ${name}` }))],
   ];
+  const list = useRef<HTMLDivElement>(null);
+  // The list is longer than the window: what is looked at stands in it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the path says which one that is.
+  useEffect(() => {
+    list.current?.querySelector('[aria-current=page]')?.scrollIntoView({ block: 'nearest' });
+  }, [path]);
   return (
     <IndexColumn title="Ledger">
-      <div className="min-h-0 flex-1 overflow-auto pl-3.5">
+      <div ref={list} className="min-h-0 flex-1 overflow-auto pl-3.5">
         {groups.map(([title, ways]) => (
           <section key={title} aria-label={title || 'Ledger'} className="mb-3">
             {title !== '' && <h3 className="pb-0.5 text-soft text-sm">{title}</h3>}

@@ -6,7 +6,7 @@ import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
 import { type CustomerMove, EVENT_WORDS } from '@/core/settlement/account';
 import type { Allocation } from '@/core/settlement/allocation';
-import type { Behind, Report, ReportCell, ReportRow, ReportTable } from './report';
+import type { Behind, Report, ReportCell, ReportColumn, ReportRow, ReportTable } from './report';
 import type { ReportSpan } from './span';
 import type { AccountSums } from './statements';
 
@@ -47,6 +47,14 @@ export interface GeneralLedgerMaterial extends ReportSpan {
   readonly lines: readonly JournalLine[];
 }
 
+const HEADS: readonly ReportColumn[] = [
+  { head: 'Date', kind: 'date' },
+  { head: 'Entry', kind: 'words' },
+  { head: 'Debit', kind: 'amount' },
+  { head: 'Credit', kind: 'amount' },
+  { head: 'Balance', kind: 'amount' },
+];
+
 /** Each account with what it brought forward, every line with the balance after it, and what it carries forward. */
 export function generalLedger({ from, until, home, accounts, opening, lines }: GeneralLedgerMaterial): Report {
   const own = grouped(lines, ({ account }) => account);
@@ -60,13 +68,7 @@ export function generalLedger({ from, until, home, accounts, opening, lines }: G
     return [
       {
         caption: `${code} ${name}`,
-        columns: [
-          { head: 'Date', kind: 'date' },
-          { head: 'Entry', kind: 'words' },
-          { head: 'Debit', kind: 'amount' },
-          { head: 'Credit', kind: 'amount' },
-          { head: 'Balance', kind: 'amount' },
-        ],
+        columns: HEADS,
         rows: [
           { key: 'opening', cells: [from, 'Brought forward', '', '', money(begun)] },
           ...running(moves, begun, home),
@@ -87,8 +89,11 @@ export function generalLedger({ from, until, home, accounts, opening, lines }: G
     from,
     until,
     currency: home,
-    tables,
-    notes: tables.length === 0 ? ['Nothing is posted until that day.'] : [],
+    tables:
+      tables.length > 0
+        ? tables
+        : [{ caption: 'Accounts', columns: HEADS, rows: [], sums: null, nothing: 'Nothing is posted until that day.' }],
+    notes: [],
   };
 }
 

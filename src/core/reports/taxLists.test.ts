@@ -231,7 +231,7 @@ describe('tax withheld', () => {
       withheld('3', { receiptId: '', receiptNumber: '' }),
       withheld('4', { needsCertificate: false }),
     );
-    expect(made.notes).toEqual(['Certificates are missing of R-1, INV-3.']);
+    expect(made.notes).toEqual(['Certificates are missing for R-1, INV-3.']);
   });
 
   test('of nobody says so', () => {

@@ -46,7 +46,7 @@ export function withholdingReport({ from, until, home, withheld }: WithheldMater
       missing.length === 0
         ? []
         : [
-            `Certificates are missing of ${[...new Set(missing.map(({ receiptNumber, documentNumber }) => receiptNumber || documentNumber))].join(', ')}.`,
+            `Certificates are missing for ${[...new Set(missing.map(({ receiptNumber, documentNumber }) => receiptNumber || documentNumber))].join(', ')}.`,
           ],
   };
 }
