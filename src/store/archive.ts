@@ -59,7 +59,7 @@ export async function archiveBook(db: BookDb, writtenAt: string, onRows: OnRows 
     db,
     BOOK_TABLES,
     (table, rows) => {
-      if (table === 'book') business = (rows as BookContent['book'])[0]?.business.name ?? '';
+      if (table === 'book') business = (rows as BookContent['book'])[0]?.business?.name ?? '';
       writer.add(table, rows);
     },
     onRows,

@@ -116,6 +116,7 @@ const FAULTS: readonly Fault[] = [
     },
     /INV-2026-000\d/,
   ],
+  ['a series that is gone', async () => db.series.delete((await invoice()).seriesId), /rows: .*series/],
   [
     'an entry that is missing',
     async () => {
