@@ -163,14 +163,16 @@ export async function openArchive(
   if (uncopied !== null) return refuse(uncopied);
   const by = replacing.by ?? crypto.randomUUID();
   try {
-    if (await setMark(db, by)) await fillMarked(db, rows.value, by, replacing, onDone);
-    else if (replacing.replace)
-      await db.transaction('rw', db.tables, async () => {
-        await clearAll(db);
-        await pour(rows.value, (piece) => addAll(db, piece), replacing, onDone);
-      });
-    else return refuse({ code: 'book-exists', path: '' });
-    return accept(archive.value.manifest);
+    if (await setMark(db, by)) {
+      await fillMarked(db, rows.value, by, replacing, onDone);
+      return accept(archive.value.manifest);
+    }
+    return await db.transaction('rw', db.tables, async (): Promise<Result<Manifest>> => {
+      if (!replacing.replace && (await db.book.count()) > 0) return refuse({ code: 'book-exists', path: '' });
+      await clearAll(db);
+      await pour(rows.value, (piece) => addAll(db, piece), replacing, onDone);
+      return accept(archive.value.manifest);
+    });
   } catch (error) {
     if (error instanceof Overtaken) return refuse({ code: 'book-exists', path: '' });
     return refuse(storageRefusal(error) ?? { code: 'damaged', path: '', expected: 'rows that fit the book' });

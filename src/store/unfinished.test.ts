@@ -115,3 +115,15 @@ describe('what a window left that was closed while it opened a file', () => {
     expect(await setMark(db, 'a third window')).toBe(false);
   });
 });
+
+test('rows of a book whose own row is lost give way to a file, in one transaction, though none was to be replaced', async () => {
+  const db = new BookDb('own-row-lost');
+  await openArchive(db, bytes, NONE);
+  await db.book.clear();
+  await db.documents.clear();
+  const transaction = jest.spyOn(db, 'transaction');
+  expect(await openArchive(db, bytes, { ...NONE, atOnce: 20 })).toMatchObject({ ok: true });
+  // The look whether the browser is empty, and all rows.
+  expect(transaction).toHaveBeenCalledTimes(2);
+  expect(await archiveBook(db, AT)).toEqual(bytes);
+});
