@@ -185,14 +185,11 @@ function Moves({
         {
           head: 'Number',
           value: ({ number }) => number,
-          cell: ({ id, event, number }) =>
+          cell: ({ id, kind, number }) =>
             id === '' ? (
               number
             ) : (
-              <Link
-                href={event === 'receipt' || event === 'dishonoured' ? routes.receipt(id) : routes.document(id)}
-                className={LINK}
-              >
+              <Link href={kind === 'receipt' ? routes.receipt(id) : routes.document(id)} className={LINK}>
                 {number}
               </Link>
             ),

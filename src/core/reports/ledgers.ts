@@ -5,7 +5,6 @@ import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { Account } from '@/core/ledger/account';
 import type { JournalLine } from '@/core/ledger/entry';
 import { type CustomerMove, EVENT_WORDS } from '@/core/settlement/account';
-import type { Allocation } from '@/core/settlement/allocation';
 import type { Behind, Report, ReportCell, ReportColumn, ReportRow, ReportTable } from './report';
 import type { ReportSpan } from './span';
 import type { AccountSums } from './statements';
@@ -108,38 +107,9 @@ export interface LedgerMove {
 }
 
 /** A move of an account as the ledger says it. */
-export function ledgerMove({ customerId, currency, date, event, number, id, amount }: CustomerMove): LedgerMove {
-  const kind = event === 'receipt' || event === 'dishonoured' ? 'receipt' : 'document';
+export function ledgerMove({ customerId, currency, date, event, number, id, kind, amount }: CustomerMove): LedgerMove {
   const words = `${EVENT_WORDS[event]} ${number}`.trim();
   return { customerId, currency, date, words, amount, ...(id !== '' && { behind: { kind, id } }) };
-}
-
-/**
- * What the money or the credit note of one customer of a group settled of another's: it leaves the account of one and reaches
- * that of the other. Names of `ownerOf` whose a document, a receipt or a refund is.
- */
-export function groupMoves(
-  allocations: readonly Allocation[],
-  ownerOf: (id: string) => string | undefined,
-): readonly LedgerMove[] {
-  return allocations.flatMap((one): readonly LedgerMove[] => {
-    const { creditKind, creditId, creditNumber, debtId, debtNumber, currency, amount, date, undone } = one;
-    const [from, to] = [ownerOf(creditId), ownerOf(debtId)];
-    if (from === undefined || to === undefined || from === to) return [];
-    const paid: Behind = { kind: creditKind === 'receipt' ? 'receipt' : 'document', id: creditId };
-    const both = (on: IsoDate, by: Minor, suffix: string): readonly LedgerMove[] => [
-      {
-        customerId: to,
-        currency,
-        date: on,
-        words: `Settled by ${creditNumber}${suffix}`,
-        amount: negated(by),
-        behind: paid,
-      },
-      { customerId: from, currency, date: on, words: `Used for ${debtNumber}${suffix}`, amount: by, behind: paid },
-    ];
-    return [...both(date, amount, ''), ...(undone === null ? [] : both(undone.on, negated(amount), ', taken back'))];
-  });
 }
 
 /** A customer's account in one currency. */

@@ -29,7 +29,11 @@ export type AccountEvent =
   | 'write-off'
   | 'write-off-undone'
   | 'difference'
-  | 'difference-undone';
+  | 'difference-undone'
+  | 'settled-by'
+  | 'settled-by-undone'
+  | 'used-for'
+  | 'used-for-undone';
 
 /** What happened on an account, in words. */
 export const EVENT_WORDS: Readonly<Record<AccountEvent, string>> = {
@@ -44,6 +48,10 @@ export const EVENT_WORDS: Readonly<Record<AccountEvent, string>> = {
   'write-off-undone': 'Write-off cancelled',
   difference: 'Difference closed',
   'difference-undone': 'Difference cancelled',
+  'settled-by': 'Settled by',
+  'settled-by-undone': 'No longer settled by',
+  'used-for': 'Used for',
+  'used-for-undone': 'No longer used for',
 };
 
 export interface AccountMove {
@@ -52,6 +60,7 @@ export interface AccountMove {
   readonly number: string;
   /** Id of the document or receipt behind it, or empty. */
   readonly id: string;
+  readonly kind: 'document' | 'receipt';
   readonly reference: string;
   /** Day on which a document is due; empty for all else. */
   readonly due: IsoDate | '';
@@ -70,22 +79,22 @@ export interface CustomerMove extends AccountMove {
 /** What documents, receipts and refunds moved accounts by; a cheque that is dated later on its own day. */
 function ownMoves({ documents, receipts, refunds }: Omit<AccountRows, 'allocations'>): CustomerMove[] {
   const moves: CustomerMove[] = [];
-  for (const { id, customerId, kind, number, issueDate, dueDate, content, figures, cancelled } of documents) {
-    const { owed, creditsOwed } = KINDS[kind];
+  for (const { id, customerId, kind: own, number, issueDate, dueDate, content, figures, cancelled } of documents) {
+    const { owed, creditsOwed } = KINDS[own];
     if (cancelled !== null || !(owed || creditsOwed)) continue;
-    const event = kind === 'credit-note' || kind === 'opening' ? kind : 'invoice';
+    const event = own === 'credit-note' || own === 'opening' ? own : 'invoice';
     const reference = content.orderNumber || content.buyerReference;
     const due = owed ? (content.instalments?.at(-1)?.due ?? dueDate) : '';
-    const row = { customerId, currency: content.currency, number, id, reference, due } as const;
+    const row = { customerId, currency: content.currency, number, id, kind: 'document', reference, due } as const;
     moves.push({ ...row, date: issueDate, event, amount: owedOf(content, figures) });
   }
   for (const { id, customerId, currency, number, valueDate, amount, reference, dishonoured } of receipts) {
-    const row = { customerId, currency, number, id, reference, due: '' } as const;
+    const row = { customerId, currency, number, id, kind: 'receipt', reference, due: '' } as const;
     moves.push({ ...row, date: valueDate, event: 'receipt', amount: negated(amount) });
     if (dishonoured !== null) moves.push({ ...row, date: dishonoured.on, event: 'dishonoured', amount });
   }
   for (const { customerId, currency, number, date, amount, reference, undone } of refunds) {
-    const row = { customerId, currency, number, id: '', reference, due: '' } as const;
+    const row = { customerId, currency, number, id: '', kind: 'document', reference, due: '' } as const;
     moves.push({ ...row, date, event: 'refund', amount });
     if (undone !== null) moves.push({ ...row, date: undone.on, event: 'refund-undone', amount: negated(amount) });
   }
@@ -100,23 +109,68 @@ function closingMoves(
   return allocations.flatMap(({ creditKind, debtId, debtNumber, date, amount, undone, currency }): CustomerMove[] => {
     const customerId = customerOf(debtId);
     if (customerId === undefined || (creditKind !== 'write-off' && creditKind !== 'difference')) return [];
-    const row = { customerId, currency, number: debtNumber, id: debtId, reference: '', due: '' } as const;
+    const row = {
+      customerId,
+      currency,
+      number: debtNumber,
+      id: debtId,
+      kind: 'document',
+      reference: '',
+      due: '',
+    } as const;
     const made: CustomerMove = { ...row, date, event: creditKind, amount: negated(amount) };
     return undone === null ? [made] : [made, { ...row, date: undone.on, event: `${creditKind}-undone`, amount }];
   });
 }
 
-/** Everything that moved the accounts of customers, by day. Names of `customerOf` whose a debt is. */
-export function customerMoves(
-  rows: AccountRows,
-  customerOf: (debtId: string) => string | undefined,
-): readonly CustomerMove[] {
-  return [...ownMoves(rows), ...closingMoves(rows.allocations, customerOf)].sort(inOrder);
+/**
+ * What the money or the credit note of one customer of a group settled of another's: it leaves the account of one and reaches
+ * that of the other. Of an account that `customerOf` does not know nothing is told.
+ */
+function groupMoves(
+  allocations: readonly Allocation[],
+  customerOf: (id: string) => string | undefined,
+): CustomerMove[] {
+  return allocations.flatMap((one): CustomerMove[] => {
+    const { creditKind, creditId, creditNumber, debtKind, debtId, debtNumber, currency, date, amount, undone } = one;
+    if (creditKind === 'write-off' || creditKind === 'difference') return [];
+    const [from, to] = [customerOf(creditId), customerOf(debtId)];
+    if (from === to) return [];
+    const both = (on: IsoDate, by: Minor, undo: '' | '-undone'): CustomerMove[] => {
+      const row = { currency, date: on, reference: '', due: '' } as const;
+      const kind = creditKind === 'receipt' ? 'receipt' : 'document';
+      const [credit, debt] = [
+        { id: creditId, kind, number: creditNumber } as const,
+        { id: debtKind === 'document' ? debtId : '', kind: 'document', number: debtNumber } as const,
+      ];
+      return [
+        ...(to === undefined
+          ? []
+          : [{ ...row, ...credit, customerId: to, event: `settled-by${undo}` as const, amount: negated(by) }]),
+        ...(from === undefined
+          ? []
+          : [{ ...row, ...debt, customerId: from, event: `used-for${undo}` as const, amount: by }]),
+      ];
+    };
+    return [...both(date, amount, ''), ...(undone === null ? [] : both(undone.on, negated(amount), '-undone'))];
+  });
 }
 
-/** Everything that moved an account in a currency, by day. */
+/** Everything that moved the accounts of customers, by day. Names of `customerOf` whose a document, a receipt or a refund is. */
+export function customerMoves(
+  rows: AccountRows,
+  customerOf: (id: string) => string | undefined,
+): readonly CustomerMove[] {
+  const { allocations } = rows;
+  return [...ownMoves(rows), ...closingMoves(allocations, customerOf), ...groupMoves(allocations, customerOf)].sort(
+    inOrder,
+  );
+}
+
+/** Everything that moved an account in a currency, by day; of several customers together where the rows are theirs. */
 export function accountMoves(rows: AccountRows, currency: Currency): readonly AccountMove[] {
-  return customerMoves(rows, () => '')
+  const own = new Set([...rows.documents, ...rows.receipts, ...rows.refunds].map(({ id }) => id));
+  return customerMoves(rows, (id) => (own.has(id) ? '' : undefined))
     .filter((move) => move.currency === currency)
     .map(({ customerId: _, currency: __, ...move }) => move);
 }

@@ -5,7 +5,7 @@ import { grouped } from '@/core/kernel/grouped';
 import { type Minor, NOTHING, negated, plus, total } from '@/core/kernel/money';
 import type { AgedBy, AgedMaterial } from '@/core/reports/aged';
 import { type ExpectedCashMaterial, expectedParts, payingHabits, type Settled } from '@/core/reports/expectedCash';
-import { type CustomerLedgerMaterial, groupMoves, ledgerMove } from '@/core/reports/ledgers';
+import { type CustomerLedgerMaterial, ledgerMove } from '@/core/reports/ledgers';
 import type { ReportSpan } from '@/core/reports/span';
 import type { WithheldMaterial } from '@/core/reports/withheld';
 import { type AccountRows, type CustomerMove, customerMoves } from '@/core/settlement/account';
@@ -54,7 +54,8 @@ export async function customerLedgerMaterial(db: BookDb, { from, until }: Report
   const owners = new Map([...ofDocuments, ...receipts, ...refunds].map(({ id, customerId }) => [id, customerId]));
   const ownerOf = (id: string) => owners.get(id);
   const others = customerMoves({ documents: [], receipts, refunds, allocations }, ownerOf);
-  const all = [...[...ofDocuments, ...others].map(ledgerMove), ...groupMoves(allocations, ownerOf)]
+  const all = [...ofDocuments, ...others]
+    .map(ledgerMove)
     .filter(({ date }) => date <= until)
     .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
   const names = new Map(customers.map(({ id, name }) => [id, name]));
