@@ -11,7 +11,7 @@ import { debitLessCredit } from './entriesFile';
 /** Heads of a file of opening balances: all rows say the same day, at whose end the accounts stood so. */
 export const BALANCE_HEADS = ['date', 'account', 'debit', 'credit'] as const;
 
-/** Opening balances read from a file, with the row of each; heads are row 1. */
+/** Opening balances read from a file, with the row of each in their order; heads are row 1. */
 export interface BalancesRead {
   readonly rows: readonly number[];
   readonly input: OpenAccountsInput;
@@ -24,20 +24,21 @@ export function readBalances(text: string, home: Currency, today: IsoDate): Resu
   const read = readCsv(text, BALANCE_HEADS, ['debit', 'credit']);
   if (!read.ok) return read;
   const wrong: Refusal[] = [];
-  const balances = new Map<string, Minor>();
+  const balances = new Map<string, { readonly row: number; readonly amount: Minor }>();
   const said = read.value[0] === undefined ? '' : cell(read.value[0], 'date');
   for (const row of read.value) {
     const [account, date] = [cell(row, 'account'), cell(row, 'date')];
-    if (balances.has(account)) wrong.push({ code: 'duplicate', path: `row ${row.row}, account`, found: account });
     if (date !== said)
       wrong.push({ code: 'invalid', path: `row ${row.row}, date`, wanted: 'same-in-all-rows', found: date });
-    balances.set(account, debitLessCredit(row, home, wrong));
+    const amount = debitLessCredit(row, home, wrong);
+    if (balances.has(account)) wrong.push({ code: 'duplicate', path: `row ${row.row}, account`, found: account });
+    else balances.set(account, { row: row.row, amount });
   }
   return accept({
-    rows: read.value.map(({ row }) => row),
+    rows: [...balances.values()].map(({ row }) => row),
     input: {
       date: readTypedDate(said, today, today) ?? said,
-      balances: [...balances].map(([account, amount]) => ({ account, amount })),
+      balances: [...balances].map(([account, { amount }]) => ({ account, amount })),
     },
     wrong,
   });

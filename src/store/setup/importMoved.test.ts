@@ -95,6 +95,14 @@ describe('opening balances from a file', () => {
     ['an amount that is none', [['2025-12-31', '3000', 'lots', '']], 'invalid row 4, debit'],
     ['an amount with too many decimals', [['2025-12-31', '3000', '', '1.005']], 'invalid row 4, credit'],
     ['an account twice', [['2025-12-31', '7930', '1', '']], 'duplicate row 4, account'],
+    [
+      'an account that there is none of, behind one that stands twice',
+      [
+        ['2025-12-31', '7930', '1', ''],
+        ['2025-12-31', '9999', '1', ''],
+      ],
+      'unknown row 5',
+    ],
     ['a second day', [['2026-01-31', '3000', '1', '']], 'invalid row 4, date'],
   ])('are refused with %s, at its row, and nothing is posted', async (_, rows, wrong) => {
     const db = await newBook();
