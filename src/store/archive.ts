@@ -1,10 +1,9 @@
-import Dexie from 'dexie';
-import { BOOK_TABLES, type BookContent, type BookTable, descriptorOf } from '@/core/book/tables';
+import { BOOK_TABLES, type BookContent, type BookTable } from '@/core/book/tables';
 import { archiveFaults, archiveWriter, openedArchive, rowsIn } from '@/core/files/archive';
 import { bookChecker } from '@/core/files/bookFaults';
 import { type Check, READING_ORDER } from '@/core/files/gathering';
 import type { Refusal } from '@/core/kernel/result';
-import { inBatches } from './batches';
+import { wholeTable } from './batches';
 import type { BookDb } from './schema';
 
 /** Rows that are in memory at a time while a book is gone through. */
@@ -30,22 +29,11 @@ function throughRows(
       const of = counts.reduce((sum, count) => sum + count, 0);
       let done = 0;
       for (const name of tables) {
-        const { key } = descriptorOf(name);
-        await inBatches<Readonly<Record<string, unknown>>>(
-          BATCH,
-          (after) =>
-            db
-              .table(name)
-              .where(':id')
-              .above(after?.[key] ?? Dexie.minKey)
-              .limit(BATCH)
-              .toArray(),
-          (rows) => {
-            take(name, rows);
-            done += rows.length;
-            if (rows.length > 0) onRows(done, of);
-          },
-        );
+        await wholeTable(db, name, BATCH, (rows) => {
+          take(name, rows);
+          done += rows.length;
+          if (rows.length > 0) onRows(done, of);
+        });
       }
     },
   );

@@ -1,3 +1,7 @@
+import Dexie from 'dexie';
+import { type BookRows, type BookTable, descriptorOf } from '@/core/book/tables';
+import type { BookDb } from './schema';
+
 const ignored = () => undefined;
 
 /**
@@ -21,4 +25,26 @@ export async function inBatches<Row>(
     work(rows);
     if (isEnd) return;
   }
+}
+
+/** Goes through all rows of a table so, by their keys. */
+export function wholeTable<T extends BookTable>(
+  db: BookDb,
+  name: T,
+  size: number,
+  work: (rows: readonly BookRows[T][]) => void,
+): Promise<void> {
+  const { key } = descriptorOf(name);
+  const table = db.table<BookRows[T], string>(name);
+  const keyOf = (row: BookRows[T]) => (row as unknown as Readonly<Record<string, string>>)[key];
+  return inBatches<BookRows[T]>(
+    size,
+    (after) =>
+      table
+        .where(':id')
+        .above(after === undefined ? Dexie.minKey : keyOf(after))
+        .limit(size)
+        .toArray(),
+    work,
+  );
 }

@@ -7,13 +7,12 @@ import type { JournalLine } from '@/core/ledger/entry';
 import { amountsAgree, type BookCheck, type BookDifference } from '@/core/returns/bookProof';
 import { type Span, spanName, spansUntil } from '@/core/returns/calendar';
 import { prove } from '@/core/returns/proof';
-import type { Receipt } from '@/core/settlement/receipt';
 import { sumWithheld } from '@/core/settlement/withholding';
 import type { Registration } from '@/core/tax/registration';
 import { wordRefusal } from '@/core/wording/refusals';
 import { checkBook, type OnRows } from '../../archive';
 import { accountOn, reconciliationsOf } from '../../bank/queries/reconciliation';
-import { inBatches } from '../../batches';
+import { wholeTable } from '../../batches';
 import { checkSeals } from '../../sales/queries/seals';
 import type { BookDb } from '../../schema';
 import { proofMaterial } from './proofMaterial';
@@ -42,25 +41,16 @@ async function passThrough(db: BookDb, deferredAccount: string): Promise<Passed>
   const deferred: Pick<JournalLine, 'date' | 'amount'>[] = [];
   const add = (sums: Map<string, Minor>, key: string, amount: Minor) =>
     sums.set(key, plus(sums.get(key) ?? NOTHING, amount));
-  await inBatches<JournalLine>(
-    BATCH,
-    (after) =>
-      db.journalLines
-        .where('id')
-        .above(after?.id ?? '')
-        .limit(BATCH)
-        .toArray(),
-    (lines) => {
-      for (const { entryId, account, date, amount, text } of lines) {
-        add(balances, account, amount);
-        add(months, `${account}|${monthOf(date)}`, amount);
-        add(entries, entryId, amount);
-        if (account === deferredAccount) deferred.push({ date, amount });
-        if (manualIds.has(entryId))
-          manual.set(account, [...(manual.get(account) ?? []), { subject: text, cause: 'manual journal', amount }]);
-      }
-    },
-  );
+  await wholeTable(db, 'journalLines', BATCH, (lines) => {
+    for (const { entryId, account, date, amount, text } of lines) {
+      add(balances, account, amount);
+      add(months, `${account}|${monthOf(date)}`, amount);
+      add(entries, entryId, amount);
+      if (account === deferredAccount) deferred.push({ date, amount });
+      if (manualIds.has(entryId))
+        manual.set(account, [...(manual.get(account) ?? []), { subject: text, cause: 'manual journal', amount }]);
+    }
+  });
   const unbalanced = [...entries].flatMap(([subject, amount]) =>
     amount === NOTHING ? [] : [{ subject, cause: 'debits and credits differ', amount }],
   );
@@ -125,18 +115,9 @@ async function owed(db: BookDb): Promise<Minor> {
     .each(({ openHome }) => {
       sum = plus(sum, openHome);
     });
-  await inBatches<Receipt>(
-    BATCH,
-    (after) =>
-      db.receipts
-        .where('id')
-        .above(after?.id ?? '')
-        .limit(BATCH)
-        .toArray(),
-    (receipts) => {
-      for (const { isOpen, openHome } of receipts) if (isOpen === 1) sum = minus(sum, openHome);
-    },
-  );
+  await wholeTable(db, 'receipts', BATCH, (receipts) => {
+    for (const { isOpen, openHome } of receipts) if (isOpen === 1) sum = minus(sum, openHome);
+  });
   return sum;
 }
 
